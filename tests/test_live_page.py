@@ -1,6 +1,7 @@
 """The live page in a real browser: it walks by real keys, its numbers count at once, and the file is looked after."""
 
 import json
+import math
 import os
 import pickle
 import re
@@ -493,6 +494,41 @@ def test_a_phone_upright_or_on_its_side_has_the_stage_and_one_drawer(browser, tm
     assert drawer["x"] >= stage["x"] + stage["width"] or drawer["y"] >= stage["y"] + stage["height"]
     assert (drawer["x"] + drawer["width"], drawer["y"] + drawer["height"]) == (width, height)
     assert min(stage["width"], stage["height"]) > 250
+    assert page.faults == []
+    page.context.close()
+
+
+def test_real_fingers_count_alike_in_both_directions_and_a_recording_begins_with_what_is_held(browser, tmp_path):
+    phone = {"viewport": {"width": 844, "height": 390}, "has_touch": True, "is_mobile": True}
+    page = in_one_file(browser, tmp_path, "tablet", accept_downloads=True, **phone)
+    page.evaluate("wendonicPage.clock.rate = 60")
+    glass, stage = page.context.new_cdp_session(page), page.locator("#stage").bounding_box()
+    width, height = stage["width"], stage["height"]
+
+    def touch(kind, *fingers):
+        points = [{"id": number, "x": stage["x"] + x, "y": stage["y"] + y} for number, (x, y) in enumerate(fingers)]
+        glass.send("Input.dispatchTouchEvent", {"type": kind, "touchPoints": points})
+
+    # As far to the right as up, and beyond the rim, on glass that is 2.5 times as wide as high.
+    thumb = (0.2 * width, 0.8 * height)
+    touch("touchStart", thumb)
+    for pixels in (20, 40, 60):
+        touch("touchMove", (thumb[0] + pixels, thumb[1] - pixels))
+    moving(page, 3.19)
+    ways = page.evaluate("[wendonicPage.seen.values.velX, wendonicPage.seen.values.velY]")
+    assert ways == pytest.approx([3.2 * math.sqrt(0.5)] * 2, abs=1e-6)
+    page.keyboard.press("F6")
+    page.wait_for_timeout(300)
+    touch("touchEnd")
+    moving(page, 0.0, 0.0)
+    with page.expect_download() as kept:
+        page.keyboard.press("F6")
+    recording = Recording.read(kept.value.path())
+    assert dict.fromkeys(event.control for event in recording if event.t == 0.0).keys() >= {"touch.0", "window"}
+    trace = shape(recording, demo_profile("tablet"))
+    ends = page.evaluate("[wendonicPage.seen.values.x, wendonicPage.seen.values.y]")
+    assert trace["pos_y"].iloc[-1] - trace["pos_y"].iloc[0] > 0.5
+    assert trace[["pos_x", "pos_y"]].iloc[-1].to_list() == pytest.approx(ends, abs=0.06)
     assert page.faults == []
     page.context.close()
 

@@ -74,6 +74,8 @@ def made_recording(profile, mode, rng):
                 ("discard", 1.0),
             ]
             events.append(Event(t, *rng.choice(reported)))
+        if rng.random() < 0.01:
+            events.append(Event(t, "window", rng.choice([0.0, 0.5, 2.2])))
         if rng.random() < 0.02:
             events.append(Event(t, "pad.left_stick", (rng.uniform(-3.0, 3.0), rng.uniform(-1.0, 1.0))))
     return Recording(sorted(events, key=lambda event: event.t)), hz

@@ -79,6 +79,7 @@ def test_keys_mouse_and_focus_come_through():
         Event(0.0, "key.KeyW", 1.0),
         Event(0.0, "key.KeyW", 0.0),
         Event(0.0, "mouse.move", (7.0, -3.0)),
+        Event(0.0, "window", 1.6),
         Event(0.0, "pointer.at", (0.25, 0.75)),
         Event(0.0, "mouse.right", 1.0),
         Event(0.0, "mouse.forward", 0.0),
@@ -213,12 +214,20 @@ def test_fingers_get_the_lowest_free_number():
         finger(pygame.FINGERMOTION, 55, 0.5),
     )
     assert [(event.control, event.value) for event in made] == [
+        ("window", 1.6),
         ("touch.0", (0.1, 0.5, 0.5)),
         ("touch.1", (0.9, 0.5, 0.5)),
         ("touch.0", (0.2, 0.5, 0.0)),
         ("touch.0", (1.0, 0.5, 0.5)),
     ]
-    assert all(find_control(event.control).kind == "touch" for event in made)
+    assert all(find_control(event.control).kind in ("touch", "window") for event in made)
+    # The shape of the window is told when it is another one, before what is measured by it.
+    adapter, at = PygameEvents(), {"pos": (10, 10), "rel": (0, 0), "buttons": (0, 0, 0), "touch": False}
+    told = []
+    for size in ((640, 400), (320, 200), (640, 320)):
+        pygame.display.set_mode(size)
+        told += adapter.events(pygame.event.Event(pygame.MOUSEMOTION, at))
+    assert [event.value for event in told if event.control == "window"] == [1.6, 2.0]
 
 
 def test_a_session_records_what_arrives_marks_it_and_stops_on_its_key(tmp_path, monkeypatch):

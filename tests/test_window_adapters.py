@@ -46,7 +46,7 @@ def pyglet_window(display):
     assert display
     pyglet = pytest.importorskip("pyglet")
     pyglet.options["audio"] = ("silent",)
-    window = pyglet.window.Window(640, 480, caption="yard")
+    window = pyglet.window.Window(640, 480, caption="yard of pyglet")
     yield window
     window.close()
 
@@ -57,7 +57,7 @@ def glfw_window(display):
     glfw = pytest.importorskip("glfw")
     assert glfw.init()
     glfw.window_hint(glfw.CLIENT_API, glfw.NO_API)
-    window = glfw.create_window(640, 480, "yard", None, None)
+    window = glfw.create_window(640, 480, "yard of GLFW", None, None)
     yield window
     glfw.destroy_window(window)
     glfw.terminate()
@@ -76,7 +76,9 @@ def typed(pump, reported, *command, until):
     return list(reported)
 
 
-def typing_is_told_in_order(pump, reported):
+def typing_is_told_in_order(pump, reported, caption):
+    # The window of another test may lie over it.
+    subprocess.run(["xdotool", "search", "--name", caption, "windowraise", "windowfocus"], check=True, timeout=20)
     typing = "keydown w keydown Left keyup w keydown shift keyup Left keyup shift key F9"
     keys = typed(pump, reported, *typing.split(), until="key.F9")
     names = [(event.control, event.value) for event in keys if event.control.startswith("key.")]
@@ -110,7 +112,7 @@ def test_real_keys_and_a_real_mouse_reach_a_pyglet_window(pyglet_window):
     pyglet_window.set_location(0, 0)
     pyglet_window.activate()
     pyglet_events.PygletEvents(pyglet_window, reported.append)
-    typing_is_told_in_order(pyglet_window.dispatch_events, reported)
+    typing_is_told_in_order(pyglet_window.dispatch_events, reported, "yard of pyglet")
 
 
 def test_real_keys_and_a_real_mouse_reach_a_glfw_window_and_the_games_own_callback(glfw_window):
@@ -121,8 +123,13 @@ def test_real_keys_and_a_real_mouse_reach_a_glfw_window_and_the_games_own_callba
     glfw.focus_window(glfw_window)
     glfw.set_key_callback(glfw_window, lambda *given: own.append(given[1]))
     glfw_events.GlfwEvents(glfw_window, reported.append)
-    typing_is_told_in_order(glfw.poll_events, reported)
+    typing_is_told_in_order(glfw.poll_events, reported, "yard of GLFW")
     assert glfw.KEY_W in own
+    # A window that is resized says what shape it has, with the next place of the pointer.
+    glfw.set_window_size(glfw_window, 640, 320)
+    resized = typed(glfw.poll_events, reported, "sleep", "0.2", "mousemove", "100", "90", until="pointer.at")
+    assert [event.value for event in resized if event.control == "window"] == [2.0]
+    glfw.set_window_size(glfw_window, 640, 480)
 
 
 @pytest.mark.parametrize("adapter", [glfw_events, pyglet_events])
@@ -161,6 +168,7 @@ def test_events_of_the_window_that_pyglet_makes_itself(pyglet_window):
     assert [event for event in reported if event.t == 2.5 and event.control != "lost.focus"] == [
         Event(2.5, "key.KeyA", 1.0),
         Event(2.5, "mouse.move", (4.0, 3.0)),
+        Event(2.5, "window", 640 / 480),
         Event(2.5, "pointer.at", (0.5, 0.75)),
         Event(2.5, "mouse.back", 1.0),
     ]

@@ -88,6 +88,15 @@ export class App {
         if (!control.startsWith("lost.")) this.eventAt ??= time;
     }
 
+    /** Tells the shape of the stage, by which thumbs and pointers count the same in both directions. */
+    #tellShape() {
+        const { aspectRatio } = this.stage;
+        if (this.tape.replay || !(aspectRatio > 0) || !["thumb", "drag", "pointer"].some((kind) => this.devices.binds(kind))) return;
+        if (aspectRatio === this.helm.state.value("window")) return;
+        this.helm.apply("window", aspectRatio);
+        this.tape.take("window", aspectRatio);
+    }
+
     // --- the loop
 
     /** Frames come from the window again: at the beginning, and after a headset. */
@@ -110,6 +119,7 @@ export class App {
         this.last = now;
         if (frameS > 0) this.frames.frameMs += 0.1 * (1000 * frameS - this.frames.frameMs);
         this.devices.poll(frameS, now);
+        this.#tellShape();
         const steps = document.hidden ? [] : this.clock.ticks(frameS);
         for (const dt of steps) this.#tick(dt);
         if (steps.length) this.frames.tickMs += 0.05 * (this.tickedMs / steps.length - this.frames.tickMs);

@@ -17,6 +17,7 @@ ControlKind = Literal[
     "pose",
     "rates",
     "view",
+    "window",
     "place",
     "loss",
     "mode",
@@ -120,6 +121,8 @@ def _all_controls() -> dict[str, Control]:
     add("mouse.wheel", "wheel", "mouse", "mouse", 1, -1000.0, 1000.0)
     for button in MOUSE_BUTTONS:
         add(f"mouse.{button}", "button", "mouse", "mouse", 1, 0.0, 1.0)
+    # 0 is as the profile says. It comes before what is measured by it.
+    add("window", "window", None, "", 1, 0.0, 100.0)
     add("pointer.at", "pointer", "mouse", "mouse", 2, 0.0, 1.0)
     for finger in range(TOUCHES):
         add(f"touch.{finger}", "touch", "touch", "touch", 3, 0.0, 1.0)

@@ -19,9 +19,9 @@ class Event(NamedTuple):
     A key or button has a number (0 up, 1 down); a stick (x, y) in its own standard, y towards the player; a sensor of
     a pad (x, y, z). `mouse.move` has (x, y) in counts, y towards the user; `mouse.wheel` a number of notches,
     positive towards the user; `pointer.at` (x, y) in window fractions; a touch (x, y, pressure), pressure 0 when it
-    is lifted. A pose has (x, y, z) in metres and the quaternion (x, y, z, w). `view` has (yaw_deg, pitch_deg), `goal`
-    and `aim` a place on the plan (x, y) in metres, `plan` how far the window has scrolled over it, `mark` a string, a
-    loss such as `lost.focus` the number 1.
+    is lifted. A pose has (x, y, z) in metres and the quaternion (x, y, z, w). `view` has (yaw_deg, pitch_deg),
+    `window` the window's width over its height, `goal` and `aim` a place on the plan (x, y) in metres, `plan` how far
+    the window has scrolled over it, `mark` a string, a loss such as `lost.focus` the number 1.
 
     What a game reports to its helm is an event, too, in the plan frame: `mode` has the name of the mode that is
     entered; `body.place` (m), `body.velocity` and `body.push` (m/s) and `body.contact` (the normal of a wall, of

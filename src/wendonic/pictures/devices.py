@@ -33,6 +33,7 @@ NUMBERS = {
     "rates": ("x", "y", "z"),
     "pose": ("x", "y", "z"),
     "view": ("yaw", "pitch"),
+    "window": ("width over height",),
     "place": ("x", "y"),
 }
 """What the lines of a lane show; of a pose the place is drawn."""
@@ -41,6 +42,7 @@ UNITS = {
     "counts": " counts, summed",
     "pose": " m",
     "view": " deg",
+    "window": " times as wide as high",
     "place": " m",
     "pointer": " of the window",
     "touch": " of the window",

@@ -24,6 +24,7 @@ RANGES = {
     "pose": (("x", "y (up)", "z (towards the player)"), " m"),
     "rates": (("x", "y", "z"), ""),
     "view": (("yaw", "pitch"), " deg"),
+    "window": (("width over height",), ""),
     "place": (("x (right)", "y (forward)"), " m"),
 }
 """What a control's numbers are called, and their unit."""

@@ -13,7 +13,7 @@ from wendonic.devices.controls import CONTROLS, RELEASES, Device
 from wendonic.devices.event import Event, at_rest
 from wendonic.errors import Fault, RecordingError, WendonicError
 from wendonic.recording.columns import ColumnEvents, Parted, parted
-from wendonic.recording.content import Content, Entry, ordered_events
+from wendonic.recording.content import Content, Entry, numbers_of, ordered_events
 from wendonic.recording.formats import read_content, write_content
 from wendonic.recording.gamepad_snapshots import read_gamepad_snapshots
 from wendonic.recording.linux_input import read_linux_input
@@ -45,6 +45,10 @@ def _entries(events: Iterable[Event], faults: list[Fault]) -> Iterator[Entry]:
             yield Entry(None, where, *event)
         else:
             faults.append(Fault(None, where, f"found {event!r}; allowed: an Event(t, control, value)"))
+
+
+def _has_slid(finger: Event, landing: Event | None) -> bool:
+    return landing is not None and numbers_of(finger.value)[:2] != numbers_of(landing.value)[:2]
 
 
 class Recording(Sequence[Event]):
@@ -216,8 +220,8 @@ class Recording(Sequence[Event]):
         """Return the stretch from `start_s` to `end_s`, both ends included, at its own times.
 
         What is held or looked at when it begins is reported again at `start_s`, so that a key pressed before is still
-        down and a finger lands where it is; what is held at the end stays held. Raises `WendonicError` if the end is
-        before the start.
+        down; a finger lands where it did and is where it was then, which counts as no motion. What is held at the end
+        stays held. Raises `WendonicError` if the end is before the start.
 
         >>> walk = Recording([Event(0.0, "key.KeyW", 1), Event(3.0, "key.KeyW", 0)])
         >>> list(walk.between(1.0, 2.0))
@@ -228,6 +232,7 @@ class Recording(Sequence[Event]):
                 f"from {clock_s(start_s)} s to {clock_s(end_s)} s; allowed: the end not before the start"
             )
         held: dict[str, Event] = {}
+        landed: dict[str, Event] = {}
         inside: list[Event] = []
         for event in self._events:
             if event.t >= start_s:
@@ -239,9 +244,19 @@ class Recording(Sequence[Event]):
                 released = RELEASES[event.control]
                 held = {name: old for name, old in held.items() if CONTROLS[name].unit not in released}
             elif kind not in PASSING or event.control in LASTING:
+                if kind == "touch" and (event.control not in held or at_rest(held[event.control])):
+                    landed[event.control] = event
                 held[event.control] = event
         # A key that is up again is at rest, as everything is at the start of a recording.
         standing = [event._replace(t=float(start_s)) for event in held.values() if not at_rest(event)]
+        # The window comes before what is measured by it.
+        standing.sort(key=lambda event: event.control != "window")
+        slid = [landed[event.control] for event in standing if _has_slid(event, landed.get(event.control))]
+        if slid:
+            # How it came from there to here is over.
+            landings = [event._replace(t=float(start_s)) for event in slid]
+            first = 1 if standing[0].control == "window" else 0
+            standing = [*standing[:first], *landings, *standing[first:], Event(float(start_s), "discard", 1.0)]
         return Recording.from_checked(standing + inside, self.title, self.header)
 
     def shifted(self, start_s: float = 0.0) -> "Recording":

@@ -162,6 +162,7 @@ def _hands() -> ControlGroup:
 def _context() -> ControlGroup:
     lines = [
         ControlLine(("view",), "where the camera looks", "yaw and pitch, deg"),
+        ControlLine(("window",), "shape of the window", "its width over its height; 0 is as the profile says"),
         ControlLine(("goal",), "a place to walk to", "m on the plan"),
         ControlLine(("aim",), "a place to face", "m on the plan"),
         ControlLine(("plan",), "how far the window has scrolled over the plan", "m to the right and forward"),

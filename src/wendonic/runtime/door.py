@@ -3,13 +3,15 @@
 from collections.abc import Sequence
 
 from wendonic.devices.controls import CONTROLS, find_control, find_key, find_kind
-from wendonic.devices.event import Event
+from wendonic.devices.event import Event, finite
 from wendonic.devices.state import DeviceState
+from wendonic.errors import ControlError
 
 VIEW = CONTROLS["view"]
 _MOUSE = CONTROLS["mouse.move"]
 _WHEEL = CONTROLS["mouse.wheel"]
 _POINTER = CONTROLS["pointer.at"]
+WINDOW = CONTROLS["window"]
 
 
 class Door:
@@ -65,6 +67,22 @@ class Door:
     def pointer(self, x: float, y: float) -> None:
         """Set the place of the pointer, in window fractions: 0..1, y down."""
         self.state.set(_POINTER, (x, y))
+
+    def window(self, width: float, height: float) -> None:
+        """Set the size of the window, in any unit: thumbs and pointers count the same in both directions, whatever
+        its shape. Call it at the start and when the window is resized; until then `[window] aspect_ratio` of the
+        profile counts. A size of 0, as of a minimised window, changes nothing.
+
+        >>> door = Door()
+        >>> door.window(2400, 1080)
+        >>> round(door.state.value("window"), 3)
+        2.222
+        """
+        across, down = finite(width), finite(height)
+        if across is None or down is None:
+            raise ControlError(f"window: found {width!r} and {height!r}; allowed: a width and a height")
+        if across > 0.0 and down > 0.0:
+            self.state.set(WINDOW, across / down)
 
     def touch(self, finger: int, x: float, y: float, down: bool = True) -> None:
         """Set a finger, 0 to 9, that lands, moves or is lifted: its place, in window fractions, y down.

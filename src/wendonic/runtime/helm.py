@@ -23,7 +23,7 @@ from wendonic.runtime.body_door import BodyDoor
 from wendonic.runtime.corrections import plan_vector
 from wendonic.runtime.course_numbers import course_numbers
 from wendonic.runtime.crossing import Crossing
-from wendonic.runtime.door import VIEW
+from wendonic.runtime.door import VIEW, WINDOW
 from wendonic.runtime.fixed_step import FixedStep
 from wendonic.runtime.intent import Intent
 from wendonic.runtime.kept_numbers import same_sources
@@ -400,6 +400,7 @@ class Helm(BodyDoor):
             )
         recorder = self.state.recorder if isinstance(self.state, RecordedState) else None
         recorded_s = recorder.elapsed_s if recorder else 0.0
+        window = self.state.values[WINDOW.slot]
         run = self._runs[snapshot.mode]
         same_mode = run is self._run
         self._run, self._record, self._contact = run, snapshot.record, snapshot.contact
@@ -420,6 +421,8 @@ class Helm(BodyDoor):
             restore_controls(self.state, [run.sampler for run in self._runs.values()], snapshot.controls)
         if recorder:
             recorder.jumped(recorded_s)
+        # The window has the shape that it has now.
+        self.state.set(WINDOW, window)
 
     def record(self, path: str | Path, title: str = "") -> PlayRecorder:
         """Record everything that the helm receives into a file, from now until `close`: events, views, and what the

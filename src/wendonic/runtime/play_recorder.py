@@ -4,11 +4,13 @@ from collections.abc import Iterator
 from pathlib import Path
 from typing import Protocol
 
-from wendonic.devices.controls import BY_SLOT, Control
+from wendonic.devices.controls import BY_SLOT, TOUCHES, Control
 from wendonic.devices.event import Event, Value, at_rest, fitting_value
 from wendonic.devices.state import DeviceState
 from wendonic.errors import ControlError, WendonicError
 from wendonic.recording.writer import RecordingWriter
+
+TOUCH_NAMES = tuple(f"touch.{finger}" for finger in range(TOUCHES))
 
 AFTER_S = 1e-6
 """How long after a tick an event is said to have come: it belongs to the next one, whenever that ends."""
@@ -58,12 +60,22 @@ class PlayRecorder:
         for name, value in helm.reported_so_far():
             yield Event(t, name, value)
         state = helm.state
+        landings = dict(zip(TOUCH_NAMES, state.landings, strict=True))
+        slid = False
         for control in BY_SLOT.values():
             numbers = tuple(state.values[control.slot : control.slot + control.width])
             event = Event(t, control.name, numbers if control.width > 1 else numbers[0])
             placed = control.kind != "place" or control.slot in state.placed
             if control.kind not in ("reported", "view", "counts", "wheel") and placed and not at_rest(event):
+                landing = landings.get(control.name)
+                if landing is not None and landing != numbers[:2]:
+                    # A thumb is tilted by how far it is from there.
+                    slid = True
+                    yield event._replace(value=(*landing, numbers[2]))
                 yield event
+        if slid:
+            # How it came from there to here is over.
+            yield Event(t, "discard", 1.0)
 
     @property
     def elapsed_s(self) -> float:

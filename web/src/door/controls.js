@@ -32,6 +32,7 @@ export class Controls {
         this.wheel = this.slot("mouse.wheel");
         this.pointer = this.slot("pointer.at");
         this.view = this.slot("view");
+        this.window = this.slot("window");
     }
 
     slot(name) {

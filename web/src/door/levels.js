@@ -65,7 +65,7 @@ export class PointerReader {
         let right = 0;
         let forward = 0;
         if (!held.length || held.some((slot) => values[slot] > 0.5)) {
-            right = ((values[controls.pointer] - 0.5) * aspectRatio) / reach;
+            right = ((values[controls.pointer] - 0.5) * (values[controls.window] || aspectRatio)) / reach;
             forward = (0.5 - values[controls.pointer + 1]) / reach;
         }
         row[start] = right;

@@ -1,4 +1,7 @@
-/** What fingers on a touch screen mean: zones, a stick under the thumb, a drag. Zones are left, top, right, bottom. */
+/**
+ * What fingers on a touch screen mean: zones, a stick under the thumb, a drag. Zones are left, top, right, bottom. The
+ * window has the shape that the profile says until it is told another one.
+ */
 
 export function holds([left, top, right, bottom], x, y) {
     return left <= x && x <= right && top <= y && y <= bottom;
@@ -39,8 +42,9 @@ export class ThumbStick {
     constructor(source, controls) {
         this.source = source;
         this.controls = controls;
-        this.watched = controls.touchSlots;
+        this.watched = [...controls.touchSlots, controls.window];
         this.known = new Set();
+        this.aspectRatio = source.aspectRatio;
         this.#release();
     }
 
@@ -53,16 +57,21 @@ export class ThumbStick {
     /** Takes over a thumb that is already on the glass. */
     begin(values, landings) {
         this.#release();
-        this.known = new Set(this.watched.filter((slot) => values[slot + 2] > 0));
+        this.aspectRatio = values[this.controls.window] || this.source.aspectRatio;
+        this.known = new Set(this.controls.touchSlots.filter((slot) => values[slot + 2] > 0));
         const [slot] = landedIn(this.controls, this.source.zone, values, landings);
         if (slot !== undefined) {
             this.thumb = slot;
-            this.middle = landings[this.watched.indexOf(slot)];
+            this.middle = landings[this.controls.touchSlots.indexOf(slot)];
             this.#point(values[slot], values[slot + 1]);
         }
     }
 
     take({ slot, value: [x, y, pressure] }) {
+        if (slot === this.controls.window) {
+            this.aspectRatio = x || this.source.aspectRatio;
+            return;
+        }
         const landing = !this.known.has(slot);
         if (pressure === 0) {
             this.known.delete(slot);
@@ -78,7 +87,8 @@ export class ThumbStick {
     }
 
     #point(x, y) {
-        const { radius, aspectRatio, drag } = this.source;
+        const { radius, drag } = this.source;
+        const { aspectRatio } = this;
         let right = ((x - this.middle[0]) * aspectRatio) / radius;
         let forward = (this.middle[1] - y) / radius;
         const length = Math.hypot(right, forward);
@@ -100,25 +110,31 @@ export class FingerDrag {
     constructor(source, controls) {
         this.source = source;
         this.controls = controls;
-        this.watched = controls.touchSlots;
+        this.watched = [...controls.touchSlots, controls.window];
+        this.aspectRatio = source.aspectRatio;
         this.at = new Map();
         this.known = new Set();
         this.discard();
     }
 
     begin(values, landings) {
-        this.known = new Set(this.watched.filter((slot) => values[slot + 2] > 0));
+        this.aspectRatio = values[this.controls.window] || this.source.aspectRatio;
+        this.known = new Set(this.controls.touchSlots.filter((slot) => values[slot + 2] > 0));
         const inside = landedIn(this.controls, this.source.zone, values, landings);
         this.at = new Map(inside.map((slot) => [slot, [values[slot], values[slot + 1]]]));
         this.discard();
     }
 
     take({ slot, value: [x, y, pressure] }) {
+        if (slot === this.controls.window) {
+            this.aspectRatio = x || this.source.aspectRatio;
+            return;
+        }
         const was = this.at.get(slot);
         // A finger that is lost stays where it was, so it adds nothing.
         if (was) {
             this.right += x - was[0];
-            this.up += (was[1] - y) / this.source.aspectRatio;
+            this.up += (was[1] - y) / this.aspectRatio;
             this.at.set(slot, [x, y]);
         }
         if (pressure === 0) {

@@ -21,6 +21,27 @@ export class Recorder {
         this.#put("body.velocity", velocity, 0);
         this.#put("body.facing", face * deg, 0);
         if (yaw !== 0 || pitch !== 0) this.#put("view", [yaw * deg, pitch * deg], 0);
+        this.#putHeld(helm.state);
+    }
+
+    /** What is held already, and the window's shape. */
+    #putHeld({ controls, values, placed, landings }) {
+        let slid = false;
+        for (const { name, kind, slot, width, rest } of controls.bySlot.values()) {
+            if (["reported", "view", "counts", "wheel"].includes(kind) || (kind === "place" && !placed.has(slot))) continue;
+            const held = values.slice(slot, slot + width);
+            const idle = kind === "touch" ? held[2] === 0 : held.every((level) => level === rest);
+            if (idle) continue;
+            const landing = kind === "touch" ? landings[controls.touchSlots.indexOf(slot)] : null;
+            if (landing && (landing[0] !== held[0] || landing[1] !== held[1])) {
+                // A thumb is tilted by how far it is from there.
+                this.#put(name, [...landing, held[2]], 0);
+                slid = true;
+            }
+            this.#put(name, width === 1 ? held[0] : held, 0);
+        }
+        // How it came from there to here is over.
+        if (slid) this.#put("discard", 1, 0);
     }
 
     /** An event is timed a microsecond after the tick before it: the same ticks again give the same walk. */

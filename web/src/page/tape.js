@@ -39,6 +39,8 @@ export class Tape {
     /** Keeps what has been recorded: where the clock begins anew, the recording ends. */
     end() {
         if (!this.recorder) return;
+        // How the body comes to rest belongs to it.
+        this.take("mark", "end");
         const lines = this.recorder.lines();
         this.recorder = null;
         this.#keep(lines);

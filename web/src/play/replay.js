@@ -26,6 +26,6 @@ export class Replay {
             const { t, c, v } = this.events[this.index++];
             if (!(c === "mode" && t === this.start)) apply(c, v);
         }
-        return this.index >= this.events.length;
+        return this.index >= this.events.length && this.t >= this.start + this.duration;
     }
 }

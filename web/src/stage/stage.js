@@ -83,6 +83,13 @@ export class Stage {
         return [(placeX - left) / (right - left), (forward - placeY) / (forward - back)];
     }
 
+    /** How many times as wide as high the window is, or what of the plan it shows. */
+    get aspectRatio() {
+        const { plan } = this;
+        if (plan && [ABOVE, SIDE].includes(this.view)) return (plan[2] - plan[0]) / (plan[3] - plan[1]);
+        return this.root.clientWidth / Math.max(this.root.clientHeight, 1);
+    }
+
     /** @param {Function|null} eyes draws the scene in a headset, in place of the stage */
     draw(scene, eyes = null) {
         if (!scene) return;

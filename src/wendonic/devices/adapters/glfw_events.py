@@ -4,6 +4,7 @@ from collections.abc import Callable, Sequence
 from typing import Any
 
 from wendonic.devices.adapters.pad_numbers import PadNumbers
+from wendonic.devices.adapters.window_shape import WindowShape
 from wendonic.devices.event import Event, Value
 from wendonic.devices.joystick import HAT_SIDES, JoystickMapping, MappedJoystick
 from wendonic.devices.keys import KEY_CODES
@@ -81,6 +82,7 @@ class GlfwEvents:
         self._now = now
         self._codes = {getattr(glfw, name): code for name, code in KEYS.items()}
         self._at: tuple[float, float] | None = None
+        self._shape = WindowShape()
         self._numbers = PadNumbers()
         self._pads: dict[int, dict[str, Value]] = {}
         self._mappings = tuple(joysticks)
@@ -115,6 +117,9 @@ class GlfwEvents:
         # A cursor that is captured is nowhere in the window.
         if self._glfw.get_input_mode(window, self._glfw.CURSOR) != self._glfw.CURSOR_DISABLED:
             width, height = self._glfw.get_window_size(window)
+            ratio = self._shape.news(width, height)
+            if ratio is not None:
+                self._tell("window", ratio)
             self._tell("pointer.at", (min(max(x / width, 0.0), 1.0), min(max(y / height, 0.0), 1.0)))
 
     def _cursor_enter(self, window: Any, entered: int) -> None:  # noqa: ARG002

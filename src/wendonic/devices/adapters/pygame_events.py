@@ -13,6 +13,7 @@ except ImportError:
     raise WendonicError("pygame events need pygame-ce: pip install 'wendonic[live]'") from None
 
 from wendonic.devices.adapters.pad_numbers import PadNumbers
+from wendonic.devices.adapters.window_shape import WindowShape
 from wendonic.devices.controls import TOUCHES
 from wendonic.devices.event import Event, Value
 from wendonic.devices.joystick import HAT_SIDES, JoystickMapping, MappedJoystick
@@ -85,6 +86,7 @@ class PygameEvents:
         self._opened: dict[int, Any] = {}
         self._tilts: dict[str, list[float]] = {}
         self._fingers: dict[tuple[int, int], int] = {}
+        self._shape = WindowShape()
 
     def open_pads(self) -> None:
         """Ask pygame for the pads that are plugged in, now and later; their events come through `events`.
@@ -126,7 +128,12 @@ class PygameEvents:
         right, down = raw.rel
         made = [Event(t, "mouse.move", (float(right), float(down)))] if right or down else []
         x, y = (min(max(place / size, 0.0), 1.0) for place, size in zip(raw.pos, (width, height), strict=True))
-        return [*made, Event(t, "pointer.at", (x, y))]
+        return [*made, *self._reshaped(t, width, height), Event(t, "pointer.at", (x, y))]
+
+    def _reshaped(self, t: float, width: int, height: int) -> list[Event]:
+        """Say what shape the window has, where that is new."""
+        ratio = self._shape.news(width, height)
+        return [] if ratio is None else [Event(t, "window", ratio)]
 
     def _finger(self, raw: pygame.Event, t: float) -> list[Event]:
         finger = (raw.touch_id, raw.finger_id)
@@ -141,7 +148,8 @@ class PygameEvents:
             del self._fingers[finger]
         pressure = 0.0 if lifted else min(max(float(getattr(raw, "pressure", 1.0)), 0.0), 1.0) or 1.0
         x, y = (min(max(float(place), 0.0), 1.0) for place in (raw.x, raw.y))
-        return [Event(t, f"touch.{number}", (x, y, pressure))]
+        size = self._window_size or (pygame.display.get_window_size() if pygame.display.get_surface() else (0, 0))
+        return [*self._reshaped(t, *size), Event(t, f"touch.{number}", (x, y, pressure))]
 
     def _pad(self, raw: pygame.Event, t: float) -> list[Event]:
         kind = raw.type

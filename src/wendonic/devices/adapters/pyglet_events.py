@@ -6,6 +6,7 @@ from functools import partial
 from typing import Any
 
 from wendonic.devices.adapters.pad_numbers import PadNumbers
+from wendonic.devices.adapters.window_shape import WindowShape
 from wendonic.devices.event import Event, Value
 from wendonic.devices.keys import KEY_CODES
 from wendonic.errors import WendonicError
@@ -95,6 +96,7 @@ class PygletEvents:
             mouse.MOUSE5: "forward",
         }
         self._unknown: set[int] = set()
+        self._shape = WindowShape()
         self._pads = PadNumbers()
         self._dpads: dict[str, dict[str, float]] = {}
         self._manager: Any = None
@@ -160,6 +162,9 @@ class PygletEvents:
         # A mouse that is captured is nowhere in the window.
         if not getattr(self._window, "_mouse_exclusive", False):
             width, height = self._window.get_size()
+            ratio = self._shape.news(width, height)
+            if ratio is not None:
+                self._tell("window", ratio)
             self._tell("pointer.at", (min(max(x / width, 0.0), 1.0), min(max(1.0 - y / height, 0.0), 1.0)))
 
     def _mouse_drag(self, x: float, y: float, right: float, up: float, buttons: int, modifiers: int) -> None:  # noqa: ARG002

@@ -9,13 +9,15 @@ from wendonic.devices.sources.names import find_switch
 from wendonic.devices.state import DeviceState
 
 _POINTER = CONTROLS["pointer.at"].slot
+_WINDOW = CONTROLS["window"].slot
 
 
 @dataclass(frozen=True, slots=True)
 class PointerSource(Source):
     """The pointer's place seen from the window's middle, while one of `while_held` is down, or always if empty.
 
-    `reach` is the share of the window's height at which input is full.
+    `reach` is the share of the window's height at which input is full, `aspect_ratio` the window's width over its
+    height until the game says what it is.
     """
 
     while_held: Sequence[str]
@@ -47,7 +49,8 @@ class PointerReader:
         values = state.values
         right = forward = 0.0
         if not self._held or any(values[slot] > 0.5 for slot in self._held):
-            right = (values[_POINTER] - 0.5) * self._source.aspect_ratio / self._source.reach
+            aspect_ratio = values[_WINDOW] or self._source.aspect_ratio
+            right = (values[_POINTER] - 0.5) * aspect_ratio / self._source.reach
             forward = (0.5 - values[_POINTER + 1]) / self._source.reach
         row[self._start], row[self._start + 1] = right, forward
         return False

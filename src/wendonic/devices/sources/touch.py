@@ -11,6 +11,7 @@ from wendonic.devices.sources.zone import Zone
 from wendonic.devices.state import Change, DeviceState
 
 FIRST_TOUCH = CONTROLS["touch.0"]
+WINDOW_SLOT = CONTROLS["window"].slot
 TOUCH_SLOTS = tuple(CONTROLS[f"touch.{finger}"].slot for finger in range(TOUCHES))
 
 
@@ -45,8 +46,8 @@ class TouchZonesSource(Source):
 class TouchStickSource(Source):
     """A stick under the thumb, wherever in the zone it lands.
 
-    `radius` is a share of the window's height, `aspect_ratio` the window's width over its height. Past the rim the
-    middle stays (`drag` False) or is dragged along.
+    `radius` is a share of the window's height, `aspect_ratio` the window's width over its height until the game says
+    what it is. Past the rim the middle stays (`drag` False) or is dragged along.
     """
 
     zone: Zone
@@ -65,7 +66,7 @@ class TouchStickSource(Source):
 
 @dataclass(frozen=True, slots=True)
 class TouchDragSource(Source):
-    """How far a finger that landed in the zone moves, in window widths."""
+    """How far a finger that landed in the zone moves, in window widths; `aspect_ratio` as of a `TouchStickSource`."""
 
     zone: Zone
     aspect_ratio: float
@@ -113,15 +114,16 @@ class ZoneLists:
 class ThumbStick:
     """A stick whose middle is where the thumb landed; one thumb at a time."""
 
-    __slots__ = ("_known", "_middle", "_source", "_start", "_thumb", "_tilt")
+    __slots__ = ("_aspect_ratio", "_known", "_middle", "_source", "_start", "_thumb", "_tilt")
 
-    watched = TOUCH_SLOTS
+    watched = (*TOUCH_SLOTS, WINDOW_SLOT)
 
     def __init__(self, source: TouchStickSource, start: int) -> None:
         """Write into the row from `start` on."""
         self._source = source
         self._start = start
         self._known: set[int] = set()
+        self._aspect_ratio = source.aspect_ratio
         self._release()
 
     def _release(self) -> None:
@@ -132,6 +134,7 @@ class ThumbStick:
     def begin(self, values: Sequence[float], landings: Sequence[tuple[float, float]]) -> None:
         """Take over a thumb that is on the glass already."""
         self._release()
+        self._aspect_ratio = values[WINDOW_SLOT] or self._source.aspect_ratio
         self._known = {slot for slot in TOUCH_SLOTS if values[slot + 2] > 0.0}
         for slot in landed_in(self._source.zone, values, landings)[:1]:
             self._thumb = slot
@@ -140,6 +143,9 @@ class ThumbStick:
 
     def take(self, change: Change) -> None:
         """Follow the thumb."""
+        if change.slot == WINDOW_SLOT:
+            self._aspect_ratio = change.value[0] or self._source.aspect_ratio
+            return
         slot, (x, y, pressure), _, _ = change
         landing = slot not in self._known
         if pressure == 0.0:
@@ -155,7 +161,7 @@ class ThumbStick:
             self._point(x, y)
 
     def _point(self, x: float, y: float) -> None:
-        radius, aspect_ratio = self._source.radius, self._source.aspect_ratio
+        radius, aspect_ratio = self._source.radius, self._aspect_ratio
         middle_x, middle_y = self._middle
         right = (x - middle_x) * aspect_ratio / radius
         forward = (middle_y - y) / radius
@@ -176,9 +182,9 @@ class ThumbStick:
 class FingerDrag:
     """How far the fingers that landed in the zone went since the last tick, in window widths, right and up."""
 
-    __slots__ = ("_at", "_known", "_right", "_source", "_start", "_up")
+    __slots__ = ("_aspect_ratio", "_at", "_known", "_right", "_source", "_start", "_up")
 
-    watched = TOUCH_SLOTS
+    watched = (*TOUCH_SLOTS, WINDOW_SLOT)
 
     def __init__(self, source: TouchDragSource, start: int) -> None:
         """Write into the row from `start` on."""
@@ -186,22 +192,27 @@ class FingerDrag:
         self._start = start
         self._at: dict[int, tuple[float, float]] = {}
         self._known: set[int] = set()
+        self._aspect_ratio = source.aspect_ratio
         self._right = self._up = 0.0
 
     def begin(self, values: Sequence[float], landings: Sequence[tuple[float, float]]) -> None:
         """Go on from where the fingers are."""
+        self._aspect_ratio = values[WINDOW_SLOT] or self._source.aspect_ratio
         self._known = {slot for slot in TOUCH_SLOTS if values[slot + 2] > 0.0}
         self._at = {slot: (values[slot], values[slot + 1]) for slot in landed_in(self._source.zone, values, landings)}
         self._right = self._up = 0.0
 
     def take(self, change: Change) -> None:
         """Add the motion of one finger, up to where it is lifted."""
+        if change.slot == WINDOW_SLOT:
+            self._aspect_ratio = change.value[0] or self._source.aspect_ratio
+            return
         slot, (x, y, pressure), _, _ = change
         # A finger that is lost stays where it was, so that adds nothing.
         if slot in self._at:
             was_x, was_y = self._at[slot]
             self._right += x - was_x
-            self._up += (was_y - y) / self._source.aspect_ratio
+            self._up += (was_y - y) / self._aspect_ratio
             self._at[slot] = (x, y)
         if pressure == 0.0:
             self._at.pop(slot, None)

@@ -1,0 +1,24 @@
+"""The shape of a window, told when it is another one than before."""
+
+
+class WindowShape:
+    """Remembers the shape that was told last.
+
+    >>> shape = WindowShape()
+    >>> shape.news(1280, 800), shape.news(640, 400), shape.news(0, 0), shape.news(640, 480)
+    (1.6, None, None, 1.3333333333333333)
+    """
+
+    __slots__ = ("_told",)
+
+    def __init__(self) -> None:
+        """Begin with nothing told."""
+        self._told = 0.0
+
+    def news(self, width: float, height: float) -> float | None:
+        """Return width over height where that is new, else None; a minimised window has no shape."""
+        ratio = width / height if width > 0.0 and height > 0.0 else self._told
+        if ratio == self._told:
+            return None
+        self._told = ratio
+        return ratio
