@@ -83,10 +83,14 @@ class Played:
 )
 def test_fingers_do_what_they_do_to_a_helm(profile, mode):
     played, rng = Played(profile, mode), random.Random(7)
+    assert played.given.window_aspect_ratio == profile.window.aspect_ratio
     structs = [played.space["Finger"]() for _ in range(4)]
     fingers = {}
     seen = set()
     for tick in range(900):
+        if tick % 300 == 290:
+            played.given.window_aspect_ratio = rng.uniform(0.5, 2.5)
+            played.helm.window(played.given.window_aspect_ratio, 1.0)
         for _ in range(rng.randrange(4)):
             finger = rng.randrange(4)
             if finger not in fingers:
@@ -269,7 +273,12 @@ def test_fingers_do_the_same_in_other_languages(language, tmp_path):
     structs = [played.space["Finger"]() for _ in range(2)]
     whole, call, tick = MAINS[language]
     lines, wanted, last = [], [], {}
-    for told in calls():
+    for number, told in enumerate(calls()):
+        if number == 30:
+            shape = "windowAspectRatio" if language == "javascript" else "window_aspect_ratio"
+            lines.append(f"input.{shape} = 0.75;")
+            played.given.window_aspect_ratio = 0.75
+            played.helm.window(3, 4)
         for what, finger, *place in told:
             given = "".join(f", {part!r}" for part in place)
             lines.append(call.format(what.capitalize() if language == "javascript" else what, finger, given))

@@ -15,7 +15,7 @@ from wendonic.compiler.trees import names_in
 from wendonic.devices.sources.hands import SQUEEZED, HandsSource
 from wendonic.devices.sources.touch import TouchDragSource, TouchStickSource, TouchZonesSource
 from wendonic.devices.sources.zone import Zone
-from wendonic.export.inputs import Inputs
+from wendonic.export.inputs import WINDOW, WINDOW_WORDS, Inputs
 from wendonic.export.kinds import find_types
 from wendonic.export.program import Field, Function, ModeProgram, plain_function
 from wendonic.kernels.view_axes import pose_forward, turned_ahead
@@ -95,6 +95,11 @@ class _Maker:
     def keeps(self, name: str, about: str) -> None:
         self.door.inputs.append(Field(name, 0.0, about))
 
+    def window(self, aspect_ratio: float) -> None:
+        """Keep the shape of the window, unless the tick reads it too."""
+        if WINDOW not in {*self.bound, *(one.name for one in self.door.inputs)}:
+            self.door.inputs.append(Field(WINDOW, aspect_ratio, WINDOW_WORDS))
+
     def sets(self, **values: str) -> list[str]:
         """Return what sets those of some inputs that the mode has."""
         return [f"raw.{name} = {value}" for name, value in values.items() if name in self.bound]
@@ -108,6 +113,7 @@ class _Maker:
         self.keeps(x, "where its middle is, in window fractions, to the right")
         self.keeps(y, "where its middle is, in window fractions, down")
         self.finger(name, "1 while it moves that stick, else 0")
+        self.window(source.aspect_ratio)
         at_rest = self.sets(**{right: "0.0", forward: "0.0"})
         self.down += [
             f"if raw.{held} == 0.0 and {_holds(source.zone)}:",
@@ -117,14 +123,14 @@ class _Maker:
             ],
             *[f"    {line}" for line in at_rest],
         ]
-        radius, aspect = source.radius, source.aspect_ratio
+        radius = source.radius
         dragged = [
-            f"        raw.{x} = x - right * {radius / aspect!r}",
+            f"        raw.{x} = x - right * {radius!r} / raw.{WINDOW}",
             f"        raw.{y} = y + forward * {radius!r}",
         ]
         self.move += [
             f"if finger.{name} > 0.0:",
-            f"    right = (x - raw.{x}) * {aspect!r} / {radius!r}",
+            f"    right = (x - raw.{x}) * raw.{WINDOW} / {radius!r}",
             f"    forward = (raw.{y} - y) / {radius!r}",
             "    length = hypot(right, forward)",
             "    if length > 1.0:",
@@ -142,10 +148,12 @@ class _Maker:
         right, up = f"{name}_right", f"{name}_up"
         moved = {
             right: f"raw.{right} + (x - finger.x)",
-            up: f"raw.{up} + (finger.y - y) / {source.aspect_ratio!r}",
+            up: f"raw.{up} + (finger.y - y) / raw.{WINDOW}",
         }
         if not moved.keys() & self.bound:
             return
+        if up in self.bound:
+            self.window(source.aspect_ratio)
         self.finger(name, "1 while it drags in that zone, else 0")
         self.down += [f"if {_holds(source.zone)}:", f"    finger.{name} = 1.0"]
         self.move += [f"if finger.{name} > 0.0:", *[f"    {line}" for line in self.sets(**moved)]]

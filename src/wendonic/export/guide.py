@@ -5,6 +5,7 @@ from typing import TYPE_CHECKING
 
 from wendonic.export.build import Made
 from wendonic.export.feeds import Feed
+from wendonic.export.inputs import WINDOW
 from wendonic.export.languages.structs import settings_of
 from wendonic.export.languages.words import about, adjustable, course_words
 from wendonic.export.package import Package, game_values
@@ -123,7 +124,8 @@ def _mode(package: Package, target: "Target", made: Made, vectors: "Vectors") ->
             call = SAID[target.name].format(**words, **names, given=", ".join(one.parameters))
             lines.append(f"- `{call}`: {_lower_first(one.about)}")
         lines.append("")
-    lines += _table("Raw inputs", program.inputs, target)
+    window = [one for one in made.door.inputs if one.name == WINDOW]
+    lines += _table("Raw inputs", [*program.inputs, *window], target)
     if made.door.finger:
         lines += _table("Fields of a finger", made.door.finger, target)
     lines += _table(

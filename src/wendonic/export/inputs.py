@@ -29,6 +29,7 @@ from wendonic.world_axes import WorldAxes
 TouchSource = TouchStickSource | TouchDragSource | TouchZonesSource
 Kind = Literal["switch", "order", "axis", "counts", "rate", "share", "metres", "number", "press"]
 DEG = 0.017453292519943295
+WINDOW, WINDOW_WORDS = "window_aspect_ratio", "width of the window over its height; write it anew when that changes"
 
 
 @dataclass
@@ -160,22 +161,22 @@ class _Maker:
                 self.axes((positive, negative))
             case PointerSource():
                 self.pointer(source)
-            case TouchStickSource(zone=zone, radius=radius, aspect_ratio=aspect):
+            case TouchStickSource(zone=zone, radius=radius):
                 start = self.touched(f"{channel}_thumb", source)
                 said = "how far the thumb is {} where it landed, in window {}"
                 rim = "the landing point " + ("follows the thumb" if source.drag else "stays")
                 end = f"; only a thumb that landed at {_zone(zone)} counts. "
                 end += f"The length of both is at most 1; beyond that {rim}"
                 right, up = said.format("to the right of", "widths"), said.format("above", "heights")
-                self.plain(f"{start}_right", f"{right}, * {aspect:g} / {radius:g}{end}", "axis")
+                self.plain(f"{start}_right", f"{right}, * {WINDOW} / {radius:g}{end}", "axis")
                 self.plain(f"{start}_forward", f"{up}, / {radius:g}{end}", "axis")
-            case TouchDragSource(zone=zone, aspect_ratio=aspect):
+            case TouchDragSource(zone=zone):
                 start = self.touched(f"{channel}_drag", source)
                 said = "how far the finger moved {} since the last tick, in window {}"
                 end = f"; only a finger that landed at {_zone(zone)} counts"
                 right, up = said.format("to the right", "widths"), said.format("up", "heights")
                 self.plain(f"{start}_right", f"{right}{end}", "share")
-                self.plain(f"{start}_up", f"{up}, / {aspect:g}{end}", "share")
+                self.plain(f"{start}_up", f"{up}, / {WINDOW}{end}", "share")
             case TouchZonesSource():
                 start = self.touched(f"{channel}_zone", source)
                 for name in ("right", "left", "forward", "back"):
@@ -230,7 +231,9 @@ class _Maker:
             self.field("pointer_y", f"{said}down", "share", 0.5),
         ]
         half = ast.Constant(0.5)
-        across = ast.BinOp(ast.BinOp(place[0], ast.Sub(), half), ast.Mult(), ast.Constant(source.aspect_ratio))
+        shape = self.field(WINDOW, WINDOW_WORDS, "number", source.aspect_ratio)
+        self.made.back.setdefault(WINDOW, lambda _: source.aspect_ratio)
+        across = ast.BinOp(ast.BinOp(place[0], ast.Sub(), half), ast.Mult(), shape)
         factors = source.reach / source.aspect_ratio, -source.reach
         for number, away in enumerate((across, ast.BinOp(half, ast.Sub(), place[1]))):
             node: ast.expr = ast.BinOp(away, ast.Div(), ast.Constant(source.reach))

@@ -479,7 +479,7 @@ class CPackage:
         lines += self.at_rest("state", program.state)
         lines += self.at_rest("result", results_of(made, self.package.axes))
         lines += ["}", "", f"void {self.struct(made, 'input_at_rest')}({structs[1]} *input) {{"]
-        lines += self.at_rest("input", program.inputs)
+        lines += self.at_rest("input", [*program.inputs, *made.door.inputs])
         lines += ["}", ""]
         if adjustable(program):
             name = self.struct(made, "settings")
