@@ -517,10 +517,16 @@ def test_real_fingers_count_alike_in_both_directions_and_a_recording_begins_with
     moving(page, 3.19)
     ways = page.evaluate("[wendonicPage.seen.values.velX, wendonicPage.seen.values.velY]")
     assert ways == pytest.approx([3.2 * math.sqrt(0.5)] * 2, abs=1e-6)
+    # The stick under the thumb is drawn: its middle follows a radius behind.
+    rim, away = page.locator("#thumbs .rim").bounding_box(), 0.14 * height
+    assert rim["width"] == pytest.approx(2.0 * away, abs=0.1)
+    middle = rim["x"] + away - stage["x"], rim["y"] + away - stage["y"]
+    assert math.dist(middle, (thumb[0] + 60, thumb[1] - 60)) == pytest.approx(away, abs=0.5)
     page.keyboard.press("F6")
     page.wait_for_timeout(300)
     touch("touchEnd")
     moving(page, 0.0, 0.0)
+    assert not page.locator("#thumbs .rim").is_visible()
     with page.expect_download() as kept:
         page.keyboard.press("F6")
     recording = Recording.read(kept.value.path())

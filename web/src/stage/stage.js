@@ -6,6 +6,7 @@ import { Figure } from "./figure.js";
 import { Ground } from "./ground.js";
 import { Side } from "./side.js";
 import { Solid } from "./solid.js";
+import { Thumbs } from "./thumbs.js";
 import { zoneOutlines, zonesOf } from "./zones.js";
 
 const [ABOVE, SHOULDER, EYES, SIDE] = ["from above", "over the shoulder", "through the eyes", "from the side"];
@@ -22,6 +23,7 @@ export class Stage {
         this.words = root.querySelector("#words");
         this.vignette = root.querySelector("#vignette");
         this.zones = root.querySelector("#zones");
+        this.thumbs = new Thumbs(root.querySelector("#thumbs"));
         this.view = ABOVE;
         this.course = null;
         this.said = "";
@@ -103,6 +105,7 @@ export class Stage {
             const { clientWidth: width, clientHeight: height } = this.root;
             this.above.scale = this.side.scale = 0.9 * Math.min(width / (plan[2] - plan[0]), height / (plan[3] - plan[1]));
         }
+        this.thumbs.draw(this.app.helm.run.sampler, this.root.clientWidth, this.root.clientHeight);
         this.vignette.style.opacity = this.view === EYES ? scene.vignette : 0;
         this.figure.calm = scene.calm;
         if (eyes) eyes(scene, this.colours);
