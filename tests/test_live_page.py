@@ -535,6 +535,12 @@ def test_real_fingers_count_alike_in_both_directions_and_a_recording_begins_with
     ends = page.evaluate("[wendonicPage.seen.values.x, wendonicPage.seen.values.y]")
     assert trace["pos_y"].iloc[-1] - trace["pos_y"].iloc[0] > 0.5
     assert trace[["pos_x", "pos_y"]].iloc[-1].to_list() == pytest.approx(ends, abs=0.06)
+    # How far it has to slide is a number that is turned while one plays.
+    page.evaluate("wendonicPage.settings.set('mode.foot.move.bind[0].radius', 0.28)")
+    touch("touchStart", thumb)
+    touch("touchMove", (thumb[0], thumb[1] - away))
+    page.wait_for_function("Math.abs(wendonicPage.seen.values.rawY - 0.5) < 1e-6")
+    assert page.locator("#thumbs .rim").bounding_box()["width"] == pytest.approx(4.0 * away, abs=0.1)
     assert page.faults == []
     page.context.close()
 

@@ -32,6 +32,7 @@ export class ModeRun {
     retune(values) {
         this.numbers = this.content.numbers(values);
         [this.squareM, this.middleX, this.middleY] = this.content.square(values);
+        for (const [channel, entry, name, number] of this.content.doorNumbers(values)) this.sampler.bindings.channels[channel][entry][name] = number;
         this.over(this.course);
     }
 

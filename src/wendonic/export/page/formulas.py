@@ -55,9 +55,9 @@ class TracedProfile:
         tick = mode_tuning(self.profile, mode, on_course).tick
         numbers = flat(tick)
         square = (tick.frame.grid.square_m, tick.frame.grid.middle.x, tick.frame.grid.middle.y)
-        first, second, third = (_text(number) for number in square)
+        first, second, third = (text_of(number) for number in square)
         conditions = tuple(self.tracing.conditions.items())
-        return Formulas(tuple(_text(numbers[index]) for index in indices), (first, second, third), conditions)
+        return Formulas(tuple(text_of(numbers[index]) for index in indices), (first, second, third), conditions)
 
 
 def traced(profile: Profile) -> TracedProfile:
@@ -116,7 +116,8 @@ def _check(table: Table) -> None:
                 validator.func(table)
 
 
-def _text(number: Any) -> str:
+def text_of(number: Any) -> str:
+    """Return a number, or the formula of one, in JavaScript."""
     if isinstance(number, Traced):
         return number.text
     value = value_of(number)

@@ -8,8 +8,11 @@ from typing import Any
 from wendonic.batch.columns import columns_of
 from wendonic.compiler.layout import Layout
 from wendonic.devices.sampler import CHANNELS
+from wendonic.devices.sources.base import Source
+from wendonic.devices.sources.pointer import PointerSource
+from wendonic.devices.sources.touch import TouchStickSource
 from wendonic.export.page.bindings import bindings
-from wendonic.export.page.formulas import Formulas, TracedProfile
+from wendonic.export.page.formulas import Formulas, TracedProfile, text_of
 from wendonic.export.page.tick_text import tick_text
 from wendonic.kernels.row import Row
 from wendonic.profile.schema.profile import Profile
@@ -20,6 +23,9 @@ from wendonic.runtime.mode_run import ModeRun
 
 Content = dict[str, Any]
 
+DOOR_NUMBERS: dict[type[Source], str] = {TouchStickSource: "radius", PointerSource: "reach"}
+"""Numbers of sources that can be turned while one plays."""
+
 
 def mode_text(run: ModeRun, profile: Profile, traced: TracedProfile, on_course: bool) -> str:
     """Return a mode as an expression in JavaScript."""
@@ -29,10 +35,23 @@ def mode_text(run: ModeRun, profile: Profile, traced: TracedProfile, on_course: 
         "numbers": f"(v) => [{', '.join(formulas.numbers)}]",
         "square": f"(v) => [{', '.join(formulas.square)}]",
         "holds": _conditions(formulas),
+        "doorNumbers": _door_numbers(run, traced),
     }
     parts = [f"{json.dumps(name)}: {json.dumps(part)}" for name, part in mode_contents(run, profile).items()]
     parts += [f"{json.dumps(name)}: {part}" for name, part in code.items()]
     return "{" + ",\n".join(parts) + "}"
+
+
+def _door_numbers(run: ModeRun, traced: TracedProfile) -> str:
+    """Return a function that gives the numbers that the door reads itself, each by its channel, entry and name."""
+    found: list[str] = []
+    for channel, sources in zip(CHANNELS, run.sampler.sources.channels, strict=True):
+        table: Any = getattr(traced.profile.mode[run.name], channel)
+        for index, source in enumerate(sources):
+            name = DOOR_NUMBERS.get(type(source))
+            if name:
+                found.append(f'["{channel}", {index}, "{name}", {text_of(getattr(table.bind[index], name))}]')
+    return f"(v) => [{', '.join(found)}]"
 
 
 def _conditions(formulas: Formulas) -> str:
