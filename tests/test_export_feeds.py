@@ -31,6 +31,7 @@ past_rim = "drag"
 
 [[mode.foot.move.bind]]
 touch_stick = "right"
+middle = "zone"
 past_rim = "stay"
 radius = 0.2
 
@@ -130,7 +131,7 @@ def test_fingers_that_are_down_go_on_in_another_mode(old, new):
     profile = demo_profile("tablet")
     space = {"__name__": "played"}
     exec(compile(TARGETS["python"].sources(packaged(profile, "played"))["played.py"], "played.py", "exec"), space)
-    helm, landed, at = Helm(profile, mode=old), [(0.2, 0.7), (0.9, 0.8)], [(0.24, 0.62), (0.9, 0.8)]
+    helm, landed, at = Helm(profile, mode=old), [(0.3, 0.7), (0.9, 0.8)], [(0.34, 0.62), (0.9, 0.8)]
 
     def structs(mode):
         return [space[f"{mode.capitalize()}{kind}"]() for kind in ("State", "Input", "Result", "Finger", "Finger")]

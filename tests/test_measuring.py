@@ -226,10 +226,13 @@ def test_a_place_that_is_pointed_at(arrival_m, far_m):
     assert str(sheet.reasons["reach90_s"]) == "no control that can be held moves the body"
 
 
+@pytest.mark.parametrize("middle", ["landing", "zone"])
 @pytest.mark.parametrize(("past_rim", "drift"), [("stay", 0.0), ("drag", 0.2)])
-def test_a_thumb_on_the_glass(past_rim, drift):
+def test_a_thumb_on_the_glass(past_rim, drift, middle):
     zone = "dead_zone = { inner = 0.1, outer = 0.8 }\ncurve = { form = 'linear' }\n"
-    sheet = measured(f"{BIND}touch_stick = 'left half'\nradius = 0.2\npast_rim = '{past_rim}'\n{zone}")
+    sheet = measured(
+        f"{BIND}touch_stick = 'left half'\nradius = 0.2\npast_rim = '{past_rim}'\nmiddle = '{middle}'\n{zone}"
+    )
     assert sheet.thumb_travel == pytest.approx(0.8 * 0.2, abs=1e-6)
     assert sheet.thumb_drift == pytest.approx(drift, abs=1e-6)
     assert sheet.first_tilt == pytest.approx(0.1)

@@ -178,6 +178,10 @@ def test_every_shipped_recording_and_200_made_ones_give_the_same_rows_and_traces
         else:
             jobs.append((profile, recording, 144.0, "cart", None))
     jobs += [(equal_modes(frame), to_and_fro(frame), 60.0, None, None) for frame in EVERYTHING if made.start == 0]
+    fixed = profiles["tablet"].changed({"mode.foot.move.bind[0].middle": "zone"})
+    for seed in (301, 302) if made.start == 0 else ():
+        recording, hz = made_recording(fixed, "foot", random.Random(seed))
+        jobs.append((fixed, recording, hz, "foot", None))
     modes = [(name, profile, mode) for name, profile in profiles.items() for mode in profile.mode]
     for number in made:
         name, profile, mode = modes[number % len(modes)]

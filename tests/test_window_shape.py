@@ -86,6 +86,28 @@ def test_pointer_and_drag_are_alike_in_both_directions(size, right, up):
     assert (look.yaw_deg, look.pitch_deg) == pytest.approx((100.0 * right / width, 100.0 * up / width), abs=1e-9)
 
 
+@given(size=WINDOWS, away=st.floats(0.0, 0.35), angle=st.floats(-math.pi, math.pi))
+def test_a_stick_with_a_place_of_its_own_is_tilted_as_the_thumb_lands(size, away, angle):
+    width, height = size
+    x, y = 0.25 + away * math.sin(angle) * height / width, 0.5 - away * math.cos(angle)
+    if not (0.0 <= x <= 0.5):
+        return
+    tilt = min(away / 0.2, 1.0)
+    for profile, back in ((STAYS, 0.0), (DRAGS, max(away - 0.2, 0.0) / -0.2)):
+        helm = Helm(profile.changed({"mode.m.move.bind[0].middle": "zone"}))
+        helm.window(width, height)
+        for _ in range(2):
+            helm.touch(0, x, y)
+            found = helm.tick(DT).local
+            assert found == pytest.approx((tilt * math.sin(angle), tilt * math.cos(angle)), abs=1e-9)
+            # In the middle of the zone it is upright, unless its own middle was dragged along.
+            helm.touch(0, 0.25, 0.5)
+            upright = helm.tick(DT).local
+            assert upright == pytest.approx((back * math.sin(angle), back * math.cos(angle)), abs=1e-9)
+            helm.touch(0, 0.25, 0.5, down=False)
+            assert helm.tick(DT).amount == 0.0
+
+
 def slid(helm):
     """How a slide of 0.1 of the window's width to the right tilts the stick."""
     helm.touch(0, 0.1, 0.5)

@@ -115,21 +115,13 @@ class _Maker:
         self.finger(name, "1 while it moves that stick, else 0")
         self.window(source.aspect_ratio)
         at_rest = self.sets(**{right: "0.0", forward: "0.0"})
-        self.down += [
-            f"if raw.{held} == 0.0 and {_holds(source.zone)}:",
-            *[
-                f"    {line}"
-                for line in (f"finger.{name} = 1.0", f"raw.{held} = 1.0", f"raw.{x} = x", f"raw.{y} = y")
-            ],
-            *[f"    {line}" for line in at_rest],
-        ]
         radius = source.radius
+        from_x, from_y = map(repr, source.middle) if source.middle else ("x", "y")
         dragged = [
             f"        raw.{x} = x - right * {radius!r} / raw.{WINDOW}",
             f"        raw.{y} = y + forward * {radius!r}",
         ]
-        self.move += [
-            f"if finger.{name} > 0.0:",
+        tilted = [
             f"    right = (x - raw.{x}) * raw.{WINDOW} / {radius!r}",
             f"    forward = (raw.{y} - y) / {radius!r}",
             "    length = hypot(right, forward)",
@@ -139,6 +131,13 @@ class _Maker:
             *(dragged if source.drag else []),
             *[f"    {line}" for line in self.sets(**{right: "right", forward: "forward"})],
         ]
+        begins = (f"finger.{name} = 1.0", f"raw.{held} = 1.0", f"raw.{x} = {from_x}", f"raw.{y} = {from_y}")
+        self.down += [
+            f"if raw.{held} == 0.0 and {_holds(source.zone)}:",
+            *[f"    {line}" for line in begins],
+            *(tilted if source.middle else [f"    {line}" for line in at_rest]),
+        ]
+        self.move += [f"if finger.{name} > 0.0:", *tilted]
         self.up += [
             f"if finger.{name} > 0.0:",
             *[f"    {line}" for line in (f"finger.{name} = 0.0", f"raw.{held} = 0.0", *at_rest)],

@@ -472,6 +472,12 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "replay": TradeWord(
         "A recording played again tick by tick, also under another profile.", (), ("wendonic shape", "wendonic draw")
     ),
+    "resizing": TradeWord(
+        "A window that gets another shape, or a phone that is turned on its side: `Helm.window` tells it, so that "
+        "thumbs and pointers still count the same in both directions.",
+        ("window.aspect_ratio",),
+        ("window",),
+    ),
     "respawn": TradeWord("A new life at another place: `Helm.restart`.", (), ("body.restart",)),
     "responsiveness": TradeWord(
         "How soon a body answers the hand.",
@@ -678,7 +684,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
         "A pointer that a stick moves: a mode without a gait, whose `Intent.velocity` moves the pointer.",
         ("mode.gait",),
     ),
-    "virtual stick": TradeWord("A stick under the thumb on a touch screen.", ("touch_stick",), ("thumb_travel",)),
+    "virtual stick": TradeWord(
+        "A stick under the thumb on a touch screen, where it lands or in a place of its own.",
+        ("touch_stick", "radius", "past_rim", "bind.middle"),
+        ("thumb_travel",),
+    ),
     "wall jump": TradeWord(
         "A jump off a wall: the game sets the speed with `Helm.place(velocity=…)`. A push would only be added to the "
         "fall.",
@@ -796,7 +806,10 @@ SAME_AS: dict[str, str] = {
     "azerty": "keyboard layout",
     "ease in": "easing",
     "ease out": "easing",
+    "fixed joystick": "virtual stick",
+    "fixed stick": "virtual stick",
     "floating joystick": "virtual stick",
+    "floating stick": "virtual stick",
     "hovercraft": "boat",
     "look inversion": "inverted look",
     "menu": "menu navigation",
@@ -807,6 +820,14 @@ SAME_AS: dict[str, str] = {
     "qwertz": "keyboard layout",
     "remap": "rebinding",
     "remapping": "rebinding",
+    "resize": "resizing",
+    "resolution": "resizing",
+    "fullscreen": "resizing",
+    "full screen": "resizing",
+    "screen orientation": "resizing",
+    "landscape": "resizing",
+    "portrait": "resizing",
+    "letterbox": "resizing",
     "roguelike": "tile movement",
     "scope": "zoom sensitivity",
     "sneak": "crouch",

@@ -62,7 +62,7 @@ export class ThumbStick {
         const [slot] = landedIn(this.controls, this.source.zone, values, landings);
         if (slot !== undefined) {
             this.thumb = slot;
-            this.middle = landings[this.controls.touchSlots.indexOf(slot)];
+            this.middle = this.source.middle ?? landings[this.controls.touchSlots.indexOf(slot)];
             this.#point(values[slot], values[slot + 1]);
         }
     }
@@ -81,7 +81,7 @@ export class ThumbStick {
         this.known.add(slot);
         if (landing && this.thumb < 0 && holds(this.source.zone, x, y)) {
             this.thumb = slot;
-            this.middle = [x, y];
+            this.middle = this.source.middle ?? [x, y];
         }
         if (slot === this.thumb) this.#point(x, y);
     }

@@ -22,9 +22,12 @@ export class Thumbs {
     draw(sampler, width, height) {
         if (sampler !== this.sampler) this.#take(sampler);
         for (const { reader, rim, dot } of this.drawn) {
-            rim.hidden = dot.hidden = reader.thumb < 0;
-            if (rim.hidden) continue;
-            const [x, y] = [reader.middle[0] * width, reader.middle[1] * height];
+            // One with a place of its own is there before the thumb is.
+            const middle = reader.thumb < 0 ? reader.source.middle : reader.middle;
+            rim.hidden = !middle;
+            dot.hidden = reader.thumb < 0;
+            if (!middle) continue;
+            const [x, y] = [middle[0] * width, middle[1] * height];
             const radius = reader.source.radius * height;
             const [right, forward] = reader.tilt;
             Object.assign(rim.style, { left: `${x - radius}px`, top: `${y - radius}px`, width: `${2 * radius}px`, height: `${2 * radius}px` });

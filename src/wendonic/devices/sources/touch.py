@@ -44,7 +44,7 @@ class TouchZonesSource(Source):
 
 @dataclass(frozen=True, slots=True)
 class TouchStickSource(Source):
-    """A stick under the thumb, wherever in the zone it lands.
+    """A stick under the thumb, wherever in the zone it lands, or about a `middle` that does not depend on that.
 
     `radius` is a share of the window's height, `aspect_ratio` the window's width over its height until the game says
     what it is. Past the rim the middle stays (`drag` False) or is dragged along.
@@ -54,6 +54,7 @@ class TouchStickSource(Source):
     radius: float
     drag: bool
     aspect_ratio: float
+    middle: tuple[float, float] | None = None
 
     def device(self) -> Device:
         """Return the device that it stands for."""
@@ -112,7 +113,7 @@ class ZoneLists:
 
 
 class ThumbStick:
-    """A stick whose middle is where the thumb landed; one thumb at a time."""
+    """A stick whose middle is where the thumb landed, or always the same; one thumb at a time."""
 
     __slots__ = ("_aspect_ratio", "_known", "_middle", "_source", "_start", "_thumb", "_tilt")
 
@@ -138,7 +139,7 @@ class ThumbStick:
         self._known = {slot for slot in TOUCH_SLOTS if values[slot + 2] > 0.0}
         for slot in landed_in(self._source.zone, values, landings)[:1]:
             self._thumb = slot
-            self._middle = landings[TOUCH_SLOTS.index(slot)]
+            self._middle = self._source.middle or landings[TOUCH_SLOTS.index(slot)]
             self._point(values[slot], values[slot + 1])
 
     def take(self, change: Change) -> None:
@@ -156,7 +157,7 @@ class ThumbStick:
         self._known.add(slot)
         if landing and self._thumb < 0 and self._source.zone.holds(x, y):
             self._thumb = slot
-            self._middle = (x, y)
+            self._middle = self._source.middle or (x, y)
         if slot == self._thumb:
             self._point(x, y)
 

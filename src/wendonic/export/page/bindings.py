@@ -89,7 +89,8 @@ def _source(source: Source, start: int) -> Content:
             return {"kind": "pointer", "start": start, "held": held, **shape}
         case TouchStickSource():
             shape = {"radius": source.radius, "drag": source.drag, "aspectRatio": source.aspect_ratio}
-            return {"kind": "thumb", "start": start, "zone": list(source.zone), **shape}
+            zone, middle = list(source.zone), source.middle and list(source.middle)
+            return {"kind": "thumb", "start": start, "zone": zone, "middle": middle, **shape}
         case TouchDragSource():
             zone = list(source.zone)
             return {"kind": "drag", "start": start, "zone": zone, "aspectRatio": source.aspect_ratio}

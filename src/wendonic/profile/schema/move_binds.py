@@ -218,14 +218,18 @@ class TouchZonesBind(Moving, Ramped):
         return TouchZonesSource(*(tuple(map(window.zone_of, names)) for names in lists))
 
 
+MIDDLE = Words(
+    Word("landing", "where it landed", meaning="The middle is where the thumb lands."),
+    Word("zone", "the middle of that zone", meaning="The middle is that of the zone, as drawn on the screen."),
+)
 PAST_RIM = Words(
-    Word("stay", "stays", meaning="The middle stays where the thumb landed."),
+    Word("stay", "stays", meaning="The middle stays where it is."),
     Word("drag", "is dragged along", meaning="The middle is dragged along behind the thumb."),
 )
 
 
 class TouchStickBind(Moving, Tilted):
-    """A stick under the thumb, wherever in the zone it lands.
+    """A stick under the thumb: about where it lands in the zone, or about the middle of the zone.
 
     `radius` is a share of the window's height; past it the middle stays where it is, or is dragged along.
     """
@@ -236,8 +240,13 @@ class TouchStickBind(Moving, Tilted):
         0.12,
         unit="window heights",
     )
+    middle: Annotated[str, MIDDLE] = entry(
+        "Whether the middle of the stick is where the thumb lands, or that of the zone, so that landing beside it "
+        "already counts.",
+        "landing",
+    )
     past_rim: Annotated[str, PAST_RIM] = entry(
-        "Whether the middle stays where the thumb landed as it slides past the rim, or is dragged along.", "stay"
+        "Whether the middle stays where it is as the thumb slides past the rim, or is dragged along.", "stay"
     )
     dead_zone: DeadZone = entry(
         "How much of the slide is ignored near the middle and at the rim.", DeadZone(inner=0.1, outer=1.0)
@@ -262,13 +271,14 @@ class TouchStickBind(Moving, Tilted):
 
     def what(self) -> str:
         """Return its controls in words."""
-        away = f"full at {self.radius:g} of the window's height from where it landed"
+        away = f"full at {self.radius:g} of the window's height from {MIDDLE.sentence(self.middle)}"
         return f'thumb landing in "{self.touch_stick}": {away}, which {PAST_RIM.sentence(self.past_rim)} past that'
 
     def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
         """Return what a sampler reads."""
         zone = window.zone_of(self.touch_stick)
-        return TouchStickSource(zone, self.radius, self.past_rim == "drag", window.aspect_ratio)
+        drag, fixed = self.past_rim == "drag", self.middle == "zone"
+        return TouchStickSource(zone, self.radius, drag, window.aspect_ratio, zone.middle if fixed else None)
 
 
 class PointerBind(Moving, Tilted):

@@ -9,10 +9,12 @@ from wendonic.profile.schema.window import Window, ZoneTable
 
 def landing_window(mode: Mode, window: Window) -> Window:
     """Return the window with the zones of sticks under a thumb made smaller, so that no other zone that the mode
-    binds lies on top of them: a finger that lands where two zones are does two things.
+    binds lies on top of them: a finger that lands where two zones are does two things. One with a place of its own
+    stays there.
 
     >>> from wendonic.demo import demo_profile
-    >>> tablet = demo_profile("tablet")
+    >>> lands = {"mode.inspect.move.bind[0].touch_stick": "thumb", "mode.inspect.move.bind[0].middle": "landing"}
+    >>> tablet = demo_profile("tablet").changed(lands)
     >>> landing_window(tablet.mode["inspect"], tablet.window).zone_of("thumb").left
     0.25
     """
@@ -22,7 +24,7 @@ def landing_window(mode: Mode, window: Window) -> Window:
     others += [one.zone for press in mode.press.values() for one in press.bind if isinstance(one, ZoneEntry)]
     zones = dict(window.zone)
     for bind in binds:
-        if isinstance(bind, TouchStickBind):
+        if isinstance(bind, TouchStickBind) and bind.middle == "landing":
             free = window.zone_of(bind.touch_stick)
             for other in others:
                 free = _beside(free, window.zone_of(other))
