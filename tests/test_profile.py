@@ -440,7 +440,7 @@ def test_every_kind_of_binding_is_told_in_words(everything):
         'zone "smoker": 0.8 to 1 of the width, 0.5 to 1 of the height from the top',
         "move: the latest of 4 sources, diagonals capped at full speed",
         "none 0.02 s after a release; the later wins",
-        'thumb landing in "left half": full at 0.12 of the window\'s height from where it landed, which is dragged',
+        'thumb landing in "left half": full at 0.12 of the window\'s height from where it landed; past that the',
         "axes: right pad.left_stick.x, forward pad1.left_stick.y: nothing up to tilt 0.14, full from tilt 0.96, ",
         "full from tilt 0.96, released at 0.126; knee",
         "nothing up to tilt 0.3, then the raw tilt (a jump), released at 0.15; s curve, amount 0.7, from",

@@ -165,7 +165,7 @@ class _Maker:
                 start = self.touched(f"{channel}_thumb", source)
                 middle = "the middle of its zone" if source.middle else "where it landed"
                 said = f"how far the thumb is {{}} {middle}, in window {{}}"
-                rim = "that point " + ("follows the thumb" if source.drag else "stays")
+                rim = "the middle " + ("follows the thumb" if source.drag else "stays")
                 end = f"; only a thumb that landed at {_zone(zone)} counts. "
                 end += f"The length of both is at most 1; beyond that {rim}"
                 right, up = said.format("to the right of", "widths"), said.format("above", "heights")

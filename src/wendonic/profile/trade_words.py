@@ -61,7 +61,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
     ),
     "axial dead zone": TradeWord("A dead zone of each axis on its own.", ("dead_zone.form",)),
     "axis snapping": TradeWord(
-        "Pulling the direction of a stick to the nearest of some.",
+        "Pulling a stick's direction to the nearest of a few.",
         ("notches", "notch_pull", "dead_zone.form"),
         ("direction_error_deg",),
     ),
@@ -362,8 +362,8 @@ TRADE_WORDS: dict[str, TradeWord] = {
     ),
     "mouse acceleration": TradeWord("A gain that depends on the speed of the hand.", ("hand_gain",)),
     "mouse capture": TradeWord(
-        "The window keeps the mouse, so that it reports motion without end. That is the window library's part; tell "
-        "the helm when the focus is lost.",
+        "The window keeps the mouse, so that its motion never comes to an edge. That is the window library's part; "
+        "tell the helm when the focus is lost.",
         (),
         ("mouse.move", "lost.focus"),
     ),
@@ -432,7 +432,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
     ),
     "power curve": TradeWord("Small tilts are finer, full tilt is full.", ("curve.exponent",), ("power",)),
     "precision": TradeWord(
-        "Small motions that come out small: a finer curve, slower turning while aiming, steadier hands.",
+        "Keeping small motions small: a finer curve, slower turning while aiming, steadier hands.",
         ("curve.form", "zoom", "hand_gain", "steady_below_deg_s"),
         ("quarter_steps_8bit",),
     ),
@@ -473,8 +473,8 @@ TRADE_WORDS: dict[str, TradeWord] = {
         "A recording played again tick by tick, also under another profile.", (), ("wendonic shape", "wendonic draw")
     ),
     "resizing": TradeWord(
-        "A window that gets another shape, or a phone that is turned on its side: `Helm.window` tells it, so that "
-        "thumbs and pointers still count the same in both directions.",
+        "A window whose shape changes, or a phone that is turned on its side. Pass the new size to `Helm.window`, "
+        "and thumbs and pointers still count the same in both directions.",
         ("window.aspect_ratio",),
         ("window",),
     ),
@@ -502,8 +502,9 @@ TRADE_WORDS: dict[str, TradeWord] = {
     ),
     "rumble": TradeWord("Not part of Wendonic, which reads devices and writes to none."),
     "s-curve": TradeWord(
-        "A response curve that is flat at one end or at both: points of one's own, or a knee.",
-        ("curve.points", "curve.at"),
+        'A response curve that is finer at both ends: form "s".',
+        ("curve.amount",),
+        ("s",),
     ),
     "saturation": TradeWord("The tilt that counts as full.", ("dead_zone.outer",)),
     "sensitivity": TradeWord(
@@ -535,7 +536,8 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("reach90_s", "smoothing_delay_s", "chain_delay_s", "slow-answer", "slow-start"),
     ),
     "smooth turn": TradeWord(
-        "Turning evenly by a stick, in a headset too: `snap_deg` left out.", ("look.bind.yaw_deg_s", "snap_deg")
+        "Turning at a steady rate with a stick, in a headset as well: leave `snap_deg` out.",
+        ("look.bind.yaw_deg_s", "snap_deg"),
     ),
     "smoothing": TradeWord("Taking the trembling out of a value, at the cost of delay.", ("half_life_s", "one_euro")),
     "snap turn": TradeWord(
@@ -606,7 +608,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("facing", "steer.face", "mode.turn"),
     ),
     "telemetry": TradeWord(
-        "What a game keeps of its players: recordings, of which a folder can be shaped and compared at once.",
+        "What a game records of its players: a whole folder of recordings can be shaped and compared at once.",
         (),
         ("recording", "wendonic corpus"),
     ),
@@ -614,8 +616,8 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "terminal velocity": TradeWord("The fastest fall.", ("fall.top_speed_m_s",)),
     "terrain": TradeWord("The ground a profile is tried on, and how bodies climb it.", ("steer.slope", "piece")),
     "third-person camera": TradeWord(
-        "A camera that looks at the body from behind. The game places it by the yaw and pitch of the view; what is "
-        "forward follows it in frame camera.",
+        "A camera that looks at the body from behind. The game places it by the yaw and pitch of the view; in frame "
+        "camera, forward follows it.",
         ("camera", "steer.face"),
         ("view_yaw_deg",),
     ),

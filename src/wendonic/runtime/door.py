@@ -69,9 +69,10 @@ class Door:
         self.state.set(_POINTER, (x, y))
 
     def window(self, width: float, height: float) -> None:
-        """Set the size of the window, in any unit: thumbs and pointers count the same in both directions, whatever
-        its shape. Call it at the start and when the window is resized; until then `[window] aspect_ratio` of the
-        profile counts. A size of 0, as of a minimised window, changes nothing.
+        """Set the size of the window, in any unit, so that thumbs and pointers count the same in both directions
+        whatever its shape. Call it at the start and whenever the window is resized; until then `[window]
+        aspect_ratio` of the profile holds. A size of 0 or less, as of a minimised window, changes nothing. Raises
+        `ControlError` for what is no finite number.
 
         >>> door = Door()
         >>> door.window(2400, 1080)

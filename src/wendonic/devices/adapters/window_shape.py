@@ -16,7 +16,7 @@ class WindowShape:
         self._told = 0.0
 
     def news(self, width: float, height: float) -> float | None:
-        """Return width over height where that is new, else None; a minimised window has no shape."""
+        """Return width over height (both in one unit) where that is new, else None; a minimised window has none."""
         ratio = width / height if width > 0.0 and height > 0.0 else self._told
         if ratio == self._told:
             return None

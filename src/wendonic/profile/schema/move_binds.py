@@ -220,7 +220,7 @@ class TouchZonesBind(Moving, Ramped):
 
 MIDDLE = Words(
     Word("landing", "where it landed", meaning="The middle is where the thumb lands."),
-    Word("zone", "the middle of that zone", meaning="The middle is that of the zone, as drawn on the screen."),
+    Word("zone", "the middle of that zone", meaning="The middle is that of the zone, where a game draws the stick."),
 )
 PAST_RIM = Words(
     Word("stay", "stays", meaning="The middle stays where it is."),
@@ -241,8 +241,8 @@ class TouchStickBind(Moving, Tilted):
         unit="window heights",
     )
     middle: Annotated[str, MIDDLE] = entry(
-        "Whether the middle of the stick is where the thumb lands, or that of the zone, so that landing beside it "
-        "already counts.",
+        "Where the middle of the stick is: where the thumb lands, or in the middle of the zone, so that landing "
+        "beside it counts at once.",
         "landing",
     )
     past_rim: Annotated[str, PAST_RIM] = entry(
@@ -272,7 +272,8 @@ class TouchStickBind(Moving, Tilted):
     def what(self) -> str:
         """Return its controls in words."""
         away = f"full at {self.radius:g} of the window's height from {MIDDLE.sentence(self.middle)}"
-        return f'thumb landing in "{self.touch_stick}": {away}, which {PAST_RIM.sentence(self.past_rim)} past that'
+        rim = f"past that the middle {PAST_RIM.sentence(self.past_rim)}"
+        return f'thumb landing in "{self.touch_stick}": {away}; {rim}'
 
     def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
         """Return what a sampler reads."""

@@ -84,8 +84,8 @@ class Window(Table):
     """
 
     aspect_ratio: Annotated[float, Field(gt=0.0, le=100.0)] = entry(
-        "Width of the window over its height, so that thumbs and pointers count the same in both directions; counts "
-        "until the game says by `Helm.window` what it is.",
+        "Width of the window over its height, so that thumbs and pointers count the same in both directions; it "
+        "holds until the game passes the window's size to `Helm.window`.",
         16.0 / 9.0,
     )
     zone: dict[str, ZoneTable] = entry(
