@@ -345,11 +345,18 @@ def test_a_pad_steers_and_a_window_that_loses_the_focus_lets_go_of_everything(pa
     )
     moving(page, 3.1)
     assert page.evaluate("wendonicPage.helm.deviceName") == "pad"
-    page.evaluate("window.pad = null")
-    moving(page, 0.0, 0.01)
     page.keyboard.down("KeyD")
-    moving(page, 3.1)
+    page.evaluate("window.pad.buttons[0].value = 1")
+    page.wait_for_function("wendonicPage.helm.state.value('pad.south') === 1")
     page.evaluate("window.dispatchEvent(new Event('blur'))")
+    moving(page, 0.0, 0.01)
+    # A worn stick trembles behind another window, too.
+    page.evaluate("window.pad.axes[1] = -0.97")
+    moving(page, 0.0, 0.01)
+    page.evaluate("window.dispatchEvent(new Event('focus'))")
+    moving(page, 3.0)
+    assert page.evaluate("wendonicPage.helm.state.value('pad.south')") == 0
+    page.evaluate("window.pad = null")
     moving(page, 0.0, 0.01)
     page.keyboard.up("KeyD")
 

@@ -202,6 +202,13 @@ def test_an_event_that_was_made_by_hand_without_a_scancode_is_read_by_its_key(ke
 
 
 @pytest.mark.usefixtures("window")
+def test_a_captured_mouse_moves_and_is_nowhere_in_the_window(monkeypatch):
+    motion = (pygame.MOUSEMOTION, {"pos": (160, 300), "rel": (7, -3), "buttons": (0, 0, 0), "touch": False})
+    monkeypatch.setattr(pygame.mouse, "get_relative_mode", lambda: True)
+    assert through_sdl(motion) == [Event(0.0, "mouse.move", (7.0, -3.0))]
+
+
+@pytest.mark.usefixtures("window")
 def test_fingers_get_the_lowest_free_number():
     def finger(kind, number, x):
         return kind, {"touch_id": 1, "finger_id": number, "x": x, "y": 0.5, "dx": 0.0, "dy": 0.0, "pressure": 0.5}
@@ -221,6 +228,13 @@ def test_fingers_get_the_lowest_free_number():
         ("touch.0", (1.0, 0.5, 0.5)),
     ]
     assert all(find_control(event.control).kind in ("touch", "window") for event in made)
+    # A window that goes away under a finger does not hear of its end.
+    days = [
+        event
+        for number in range(20)
+        for event in (finger(pygame.FINGERDOWN, number, 0.1), (pygame.WINDOWFOCUSLOST, {}))
+    ]
+    assert [event.control for event in through_sdl(*days)] == ["window"] + 20 * ["touch.0", "lost.focus"]
     # The shape of the window is told when it is another one, before what is measured by it.
     adapter, at = PygameEvents(), {"pos": (10, 10), "rel": (0, 0), "buttons": (0, 0, 0), "touch": False}
     told = []

@@ -132,6 +132,34 @@ def test_real_keys_and_a_real_mouse_reach_a_glfw_window_and_the_games_own_callba
     glfw.set_window_size(glfw_window, 640, 480)
 
 
+def test_a_mouse_that_glfw_frees_does_not_turn_the_camera_back(glfw_window):
+    import glfw
+
+    reported = []
+    glfw.set_window_pos(glfw_window, 0, 0)
+    adapter = glfw_events.GlfwEvents(glfw_window, reported.append)
+    typed(glfw.poll_events, reported, "mousemove", "300", "200", until="pointer.at")
+    turned = []
+    for seen_by in ("motion", "poll", "key"):
+        glfw.set_input_mode(glfw_window, glfw.CURSOR, glfw.CURSOR_DISABLED)
+        for _ in range(4):
+            turned += typed(glfw.poll_events, reported, "mousemove_relative", "40", "-20", until="mouse.move")
+        assert "pointer.at" not in {event.control for event in turned}
+        # A menu opens: the pointer is where it was, and may not be moved at all before the mouse is captured again.
+        glfw.set_input_mode(glfw_window, glfw.CURSOR, glfw.CURSOR_NORMAL)
+        if seen_by == "motion":
+            menu = typed(glfw.poll_events, reported, "mousemove_relative", "5", "0", until="pointer.at")
+            assert all(abs(e.value[0]) <= 5.0 for e in menu if e.control == "mouse.move"), menu
+        elif seen_by == "poll":
+            adapter.poll()
+        else:
+            subprocess.run(["xdotool", "search", "--name", "yard of GLFW", "windowfocus"], check=True, timeout=20)
+            typed(glfw.poll_events, reported, "key", "F9", until="key.F9")
+    glfw.set_input_mode(glfw_window, glfw.CURSOR, glfw.CURSOR_NORMAL)
+    motions = [event.value for event in turned if event.control == "mouse.move"]
+    assert tuple(map(sum, zip(*motions, strict=True))) == (3 * 4 * 40.0, 3 * 4 * -20.0)
+
+
 @pytest.mark.parametrize("adapter", [glfw_events, pyglet_events])
 def test_every_key_of_a_table_is_one_of_the_library_and_has_a_code(adapter, display):
     assert display
@@ -210,6 +238,64 @@ def test_pads_of_pyglet_come_and_go(pyglet_window):
     ]
     named = [*pyglet_events.PAD_BUTTONS.values(), *pyglet_events.TRIGGERS.values()]
     assert {*named, *(control for control, _, _ in pyglet_events.DPAD)} == set(PAD_BUTTONS)
+
+
+def test_pads_of_pyglet_count_for_nothing_while_another_window_has_the_focus(pyglet_window):
+    from pyglet.input.base import Controller
+    from pyglet.math import Vec2
+
+    helm, reported = Helm(demo_profile()), []
+    pyglet_window.dispatch_events()
+    adapter = pyglet_events.PygletEvents(pyglet_window, lambda event: (reported.append(event), helm.apply(event)))
+    pad = Controller(SimpleNamespace(get_controls=list, open=lambda *_: None), {"name": "hive", "guid": "hive"})
+    adapter.add_pad(pad)
+    pad.dispatch_event("on_stick_motion", pad, "leftstick", Vec2(0.0, 1.0))
+    pad.dispatch_event("on_dpad_motion", pad, Vec2(0.0, 1.0))
+    adapter._deactivate()
+    assert helm.tick(1.0).amount == 0.0
+    reported.clear()
+    pad.dispatch_event("on_stick_motion", pad, "leftstick", Vec2(0.0, 0.9))
+    pad.dispatch_event("on_trigger_motion", pad, "righttrigger", 0.75)
+    pad.dispatch_event("on_button_press", pad, "a")
+    pad.dispatch_event("on_dpad_motion", pad, Vec2(0.0, 0.0))
+    assert reported == []
+    adapter._activate()
+    adapter._activate()
+    pad.dispatch_event("on_dpad_motion", pad, Vec2(0.0, 1.0))
+    assert reported == [
+        Event(0.0, "pad.left_stick", (0.0, -0.9)),
+        Event(0.0, "pad.right_trigger", 0.75),
+        Event(0.0, "pad.dpad_up", 1.0),
+    ]
+    assert helm.tick(1.0).amount > 0.5
+
+
+def test_pads_of_glfw_count_for_nothing_while_another_window_has_the_focus(glfw_window, monkeypatch):
+    import glfw
+
+    held = SimpleNamespace(axes=[0.0, -1.0, 0.0, 0.0, -1.0, 1.0], buttons=[1] + 14 * [0])
+    monkeypatch.setattr(glfw, "joystick_is_gamepad", lambda number: number == 0)
+    monkeypatch.setattr(glfw, "get_gamepad_state", lambda _: held)
+    monkeypatch.setattr(glfw, "get_joystick_guid", lambda _: b"hive")
+    helm, reported = Helm(demo_profile()), []
+    adapter = glfw_events.GlfwEvents(glfw_window, lambda event: (reported.append(event), helm.apply(event)))
+    adapter.poll()
+    assert helm.tick(1.0).amount == 1.0
+    adapter._window_focus(glfw_window, 0)
+    # A worn stick trembles, whoever has the focus.
+    held.axes[1] = -0.9
+    adapter.poll()
+    assert helm.tick(1.0).amount == 0.0
+    reported.clear()
+    adapter._window_focus(glfw_window, 1)
+    adapter.poll()
+    adapter.poll()
+    assert reported == [Event(0.0, "pad.left_stick", (0.0, -0.9)), Event(0.0, "pad.right_trigger", 1.0)]
+    held.buttons[0] = 0
+    adapter.poll()
+    held.buttons[0] = 1
+    adapter.poll()
+    assert reported[2:] == [Event(0.0, "pad.south", 0.0), Event(0.0, "pad.south", 1.0)]
 
 
 def test_pads_of_glfw_are_told_when_they_change(glfw_window, monkeypatch):

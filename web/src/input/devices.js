@@ -26,16 +26,14 @@ export class Devices {
         this.motion = new Motion(window, give);
         const leave = () => {
             give("lost.focus", 1, performance.now());
-            this.forget();
+            this.headset.forget();
+            this.pads.leave();
         };
+        const comeBack = () => this.pads.comeBack();
         window.addEventListener("blur", leave);
         document.addEventListener("visibilitychange", () => document.hidden && leave());
-    }
-
-    /** What was held is no longer, whatever the devices still say. */
-    forget() {
-        this.pads.forget();
-        this.headset.forget();
+        // A click or a key can only be meant for the page.
+        for (const kind of ["focus", "pointerdown", "keydown"]) window.addEventListener(kind, comeBack, true);
     }
 
     /** Asks those devices that say nothing by themselves. */

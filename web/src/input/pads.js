@@ -5,6 +5,9 @@ export const BUTTONS = (
     "left_stick_press right_stick_press dpad_up dpad_down dpad_left dpad_right home"
 ).split(" ");
 
+/** Triggers are levels like sticks, though they are among the buttons. */
+const LEVELS = { 6: "left_trigger", 7: "right_trigger" };
+
 export class Pads {
     /** @param {(control: string, value: any, time: number) => void} give
      *  @param {(id: string) => void} unknown is told once of a pad without the standard layout */
@@ -13,6 +16,7 @@ export class Pads {
         this.unknown = unknown;
         this.known = new Map();
         this.told = new Set();
+        this.isAway = false;
     }
 
     /** Looks at all pads: once a frame, before its ticks. */
@@ -42,9 +46,12 @@ export class Pads {
         if (!last) this.known.set(name, (last = { buttons: [], axes: [] }));
         pad.buttons.slice(0, BUTTONS.length).forEach((button, number) => {
             if (last.buttons[number] === button.value || (last.buttons[number] === undefined && !button.value)) return;
+            if (this.isAway && number in LEVELS) return;
             last.buttons[number] = button.value;
+            if (this.isAway) return;
             this.give(`${name}.${BUTTONS[number]}`, button.value, now);
         });
+        if (this.isAway) return;
         ["left_stick", "right_stick"].forEach((stick, side) => {
             const [x, y] = [pad.axes[2 * side] ?? 0, pad.axes[2 * side + 1] ?? 0];
             const [wasX, wasY] = last.axes[side] ?? [0, 0];
@@ -54,7 +61,18 @@ export class Pads {
         });
     }
 
-    /** Forgets what was held: it is given again once it changes. */
+    /** Another window has the focus: pads count for nothing until `comeBack`. */
+    leave() {
+        this.isAway = true;
+        this.forget();
+    }
+
+    /** A stick or a trigger counts where it is by now, a button once it is pressed anew. */
+    comeBack() {
+        this.isAway = false;
+    }
+
+    /** Forgets what was held: what is still held is given again. */
     forget() {
         for (const last of this.known.values()) last.buttons = last.buttons.map(() => undefined);
         for (const last of this.known.values()) last.axes = [];

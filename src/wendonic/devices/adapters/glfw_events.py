@@ -61,8 +61,9 @@ class GlfwEvents:
     Pads have no callbacks in GLFW: call `poll()` once a frame, before the tick. `now` gives the time of an event (s),
     for a recording. `joysticks` are mappings of joysticks that GLFW knows no layout of, such as a profile's:
     `profile.joysticks`. For a mouse that may turn without end, a game sets the input mode `CURSOR` of its window to
-    `CURSOR_DISABLED`, and `RAW_MOUSE_MOTION` where `raw_mouse_motion_supported()`. Hold on to it for as long as the
-    window lives. Raises `WendonicError` without the package glfw.
+    `CURSOR_DISABLED`, and `RAW_MOUSE_MOTION` where `raw_mouse_motion_supported()`. Pads count for nothing while
+    another window has the focus; when it comes back, a stick counts where it is, a button once it is pressed anew.
+    Hold on to the adapter for as long as the window lives. Raises `WendonicError` without the package glfw.
     """
 
     def __init__(
@@ -78,10 +79,13 @@ class GlfwEvents:
         except ImportError:
             raise WendonicError("events of GLFW need the package glfw: pip install 'wendonic[glfw]'") from None
         self._glfw: Any = glfw
+        self._window = window
         self._apply = apply
         self._now = now
         self._codes = {getattr(glfw, name): code for name, code in KEYS.items()}
         self._at: tuple[float, float] | None = None
+        self._cursor_mode = glfw.get_input_mode(window, glfw.CURSOR)
+        self._is_away = self._is_back = False
         self._shape = WindowShape()
         self._numbers = PadNumbers()
         self._pads: dict[int, dict[str, Value]] = {}
@@ -95,11 +99,21 @@ class GlfwEvents:
         had: list[Any] = []
 
         def called(*given: Any) -> None:
+            self._follow_cursor()
             own(*given)
             if had[0] is not None:
                 had[0](*given)
 
         had.append(getattr(self._glfw, f"set_{name}_callback")(window, called))
+
+    def _follow_cursor(self) -> None:
+        mode = self._glfw.get_input_mode(self._window, self._glfw.CURSOR)
+        if mode == self._cursor_mode:
+            return
+        self._cursor_mode = mode
+        if mode != self._glfw.CURSOR_DISABLED:
+            # A mouse that is freed goes back to where it was captured, which is not a motion.
+            self._at = self._glfw.get_cursor_pos(self._window)
 
     def _tell(self, control: str, value: Value) -> None:
         self._apply(Event(self._now(), control, value))
@@ -115,8 +129,8 @@ class GlfwEvents:
             self._tell("mouse.move", (x - self._at[0], y - self._at[1]))
         self._at = (x, y)
         # A cursor that is captured is nowhere in the window.
-        if self._glfw.get_input_mode(window, self._glfw.CURSOR) != self._glfw.CURSOR_DISABLED:
-            width, height = self._glfw.get_window_size(window)
+        width, height = self._glfw.get_window_size(window)
+        if self._cursor_mode != self._glfw.CURSOR_DISABLED and width > 0 and height > 0:
             ratio = self._shape.news(width, height)
             if ratio is not None:
                 self._tell("window", ratio)
@@ -136,9 +150,14 @@ class GlfwEvents:
             self._tell("mouse.wheel", -y)
 
     def _window_focus(self, window: Any, focused: int) -> None:  # noqa: ARG002
-        if not focused:
-            self._at = None
-            self._tell("lost.focus", 1.0)
+        if focused:
+            self._is_back = self._is_back or self._is_away
+            self._is_away = False
+            return
+        self._is_away, self._at = True, None
+        for known in self._pads.values():
+            known.clear()
+        self._tell("lost.focus", 1.0)
 
     def _window_iconify(self, window: Any, iconified: int) -> None:
         self._window_focus(window, not iconified)
@@ -146,6 +165,10 @@ class GlfwEvents:
     def poll(self) -> None:
         """Look at every pad, and tell what has changed since the last time."""
         glfw = self._glfw
+        self._follow_cursor()
+        if self._is_away:
+            return
+        is_back, self._is_back = self._is_back, False
         for number in range(glfw.JOYSTICK_LAST + 1):
             values = self._values(number)
             if values is None:
@@ -161,7 +184,8 @@ class GlfwEvents:
                 rest: Value = (0.0, 0.0) if isinstance(value, tuple) else 0.0
                 if pad is not None and known.get(control, rest) != value:
                     known[control] = value
-                    self._tell(f"{pad}.{control}", value)
+                    if not (is_back and control in PAD_BUTTONS):
+                        self._tell(f"{pad}.{control}", value)
 
     def _values(self, number: int) -> list[tuple[str, Value]] | None:
         """Return what each control of a pad is now, None for a joystick whose layout is unknown."""

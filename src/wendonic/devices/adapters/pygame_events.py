@@ -117,6 +117,8 @@ class PygameEvents:
         if kind in (pygame.FINGERDOWN, pygame.FINGERMOTION, pygame.FINGERUP):
             return self._finger(raw, t)
         if kind in (pygame.WINDOWFOCUSLOST, pygame.WINDOWMINIMIZED):
+            # Whether a finger is lifted behind another window is never said.
+            self._fingers.clear()
             return [Event(t, "lost.focus", 1.0)]
         return self._pad(raw, t)
 
@@ -124,9 +126,12 @@ class PygameEvents:
         # What SDL makes up from a finger is reported by the finger itself.
         if getattr(raw, "touch", False):
             return []
-        width, height = self._window_size or pygame.display.get_window_size()
         right, down = raw.rel
         made = [Event(t, "mouse.move", (float(right), float(down)))] if right or down else []
+        if pygame.display.get_init() and pygame.mouse.get_relative_mode():
+            # A mouse that is captured is nowhere in the window.
+            return made
+        width, height = self._window_size or pygame.display.get_window_size()
         x, y = (min(max(place / size, 0.0), 1.0) for place, size in zip(raw.pos, (width, height), strict=True))
         return [*made, *self._reshaped(t, width, height), Event(t, "pointer.at", (x, y))]
 

@@ -72,8 +72,9 @@ class PygletEvents:
     """Hands the events of a window to `apply`, such as a helm's; handlers of the game go on as before.
 
     `open_pads()` asks for pads too. For a mouse that may turn without end, a game calls
-    `window.set_exclusive_mouse(True)`. `now` gives the time of an event (s), for a recording. Raises `WendonicError`
-    without pyglet.
+    `window.set_exclusive_mouse(True)`. `now` gives the time of an event (s), for a recording. Pads count for nothing
+    while another window has the focus; when it comes back, a stick counts where it is, a button once it is pressed
+    anew. Raises `WendonicError` without pyglet.
     """
 
     def __init__(self, window: Any, apply: Apply, now: Callable[[], float] = lambda: 0.0) -> None:
@@ -99,8 +100,11 @@ class PygletEvents:
         self._shape = WindowShape()
         self._pads = PadNumbers()
         self._dpads: dict[str, dict[str, float]] = {}
+        self._levels: dict[str, Value] = {}
+        self._is_away = False
         self._manager: Any = None
-        names = "key_press key_release mouse_motion mouse_drag mouse_press mouse_release mouse_scroll deactivate hide"
+        names = "key_press key_release mouse_motion mouse_drag mouse_press mouse_release mouse_scroll"
+        names += " activate deactivate hide"
         # pyglet holds methods weakly, but keeps a partial.
         window.push_handlers(**{f"on_{name}": partial(getattr(self, f"_{name}")) for name in names.split()})
 
@@ -136,6 +140,7 @@ class PygletEvents:
         pad = self._pads.unplug(id(controller))
         if pad is not None:
             self._dpads.pop(pad, None)
+            self._levels = {name: level for name, level in self._levels.items() if not name.startswith(f"{pad}.")}
             self._tell(f"lost.{pad}", 1.0)
 
     def _tell(self, control: str, value: Value) -> None:
@@ -160,8 +165,8 @@ class PygletEvents:
         if right or up:
             self._tell("mouse.move", (float(right), 0.0 - float(up)))
         # A mouse that is captured is nowhere in the window.
-        if not getattr(self._window, "_mouse_exclusive", False):
-            width, height = self._window.get_size()
+        width, height = self._window.get_size()
+        if not getattr(self._window, "_mouse_exclusive", False) and width > 0 and height > 0:
             ratio = self._shape.news(width, height)
             if ratio is not None:
                 self._tell("window", ratio)
@@ -183,15 +188,28 @@ class PygletEvents:
             self._tell("mouse.wheel", -float(up))
 
     def _deactivate(self) -> None:
+        self._is_away = True
+        self._dpads.clear()
         self._tell("lost.focus", 1.0)
+
+    def _activate(self) -> None:
+        if self._is_away:
+            self._is_away = False
+            for name, level in self._levels.items():
+                self._tell(name, level)
 
     def _hide(self) -> None:
         self._tell("lost.focus", 1.0)
 
     def _of_pad(self, controller: Any, control: str, value: Value) -> None:
         pad = self._pads.name(id(controller))
-        if pad is not None:
+        if pad is not None and not self._is_away:
             self._tell(f"{pad}.{control}", value)
+
+    def _level(self, controller: Any, control: str, value: Value) -> None:
+        """Tell a level, and remember it for when the focus comes back."""
+        self._levels[f"{self._pads.name(id(controller))}.{control}"] = value
+        self._of_pad(controller, control, value)
 
     def _button(self, controller: Any, name: str, down: float) -> None:
         if name in PAD_BUTTONS:
@@ -200,14 +218,16 @@ class PygletEvents:
     def _stick(self, controller: Any, name: str, tilt: Any) -> None:
         if name in STICKS:
             # There y is positive away from the player.
-            self._of_pad(controller, STICKS[name], (float(tilt[0]), 0.0 - float(tilt[1])))
+            self._level(controller, STICKS[name], (float(tilt[0]), 0.0 - float(tilt[1])))
 
     def _trigger(self, controller: Any, name: str, value: float) -> None:
         if name in TRIGGERS:
-            self._of_pad(controller, TRIGGERS[name], float(value))
+            self._level(controller, TRIGGERS[name], float(value))
 
     def _dpad(self, controller: Any, tilt: Any) -> None:
         pad = self._pads.name(id(controller))
+        if self._is_away:
+            return
         held = self._dpads.setdefault(pad or "", {})
         for control, axis, sign in DPAD:
             down = float(tilt[axis] * sign > 0.5)
