@@ -1,16 +1,19 @@
 """Squares: which way a stick steps, and when; presses that scale; turning first; walls; many blocked squares."""
 
+import copy
 import itertools
 import math
+import pickle
 import random
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from wendonic import Helm, WendonicError, profile_from_text
+from wendonic import Event, Helm, Recording, WendonicError, profile_from_text, shape
 from wendonic.course.course import Course
 from wendonic.kernels.frames.blocked import blocked_table, is_blocked, squares_in
+from wendonic.runtime import body_door
 
 HEAD = 'format = "wendonic-profile"\nversion = 1\n[world]\nright = "+x"\nforward = "+y"\nup = "+z"\n'
 STICK = 'stick = "pad.left_stick"\ndead_zone = { form = "none" }\ncurve = { form = "linear" }\n'
@@ -219,3 +222,53 @@ def test_looking_up_a_square_takes_as_long_among_forty_thousand():
     helm.block(itertools.product(range(1, 201), range(200)))
     helm.key("KeyD", True)
     assert helm.tick(1 / 60).step.refused == (1, 0)
+
+
+near = st.tuples(st.integers(-2, 2), st.integers(-2, 2), st.booleans())
+doings = st.one_of(
+    st.lists(near, min_size=1, max_size=4),
+    st.sampled_from(["tick", "tick", "retune", "copy", "pickle", "hitch", "ask", "restart"]),
+    st.sampled_from(["KeyW", "KeyS", "KeyA", "KeyD"]),
+)
+
+
+@given(doings=st.lists(doings, max_size=30))
+def test_squares_reported_one_by_one_block_as_those_reported_at_once(doings):
+    """By events as a recording has them, against `block` with a set that the test keeps; whatever comes between."""
+    one, two, blocked = helm_with(move=KEYS), helm_with(move=KEYS), set()
+    for doing in [*doings, "tick"]:
+        if isinstance(doing, list):
+            for x, y, is_blocked_now in doing:
+                one.apply(Event(0.0, "square", (float(x), float(y), float(is_blocked_now))))
+                (blocked.add if is_blocked_now else blocked.discard)((x, y))
+            two.block(blocked)
+        elif doing.startswith("Key"):
+            for helm in (one, two):
+                helm.lose("keys")
+                helm.key(doing, True)
+        elif doing in ("copy", "pickle"):
+            one = copy.copy(one) if doing == "copy" else pickle.loads(pickle.dumps(one))
+        elif doing in ("retune", "restart"):
+            for helm in (one, two):
+                helm.restart() if doing == "restart" else helm.retune(
+                    helm.profile.changed({"mode.m.steer.step_s": 0.1 + 0.01 * len(blocked)})
+                )
+        elif doing == "ask":
+            one.restore(one.snapshot())
+            assert set(one.blocked_squares()) == blocked
+        else:
+            dt = 0.25 if doing == "hitch" else 0.05
+            assert one.tick(dt).step == two.tick(dt).step
+
+
+def test_a_recording_with_thousands_of_blocked_squares_makes_their_table_once(tmp_path, monkeypatch):
+    made = []
+    monkeypatch.setattr(body_door, "blocked_table", lambda squares: made.append(1) or blocked_table(squares))
+    helm = helm_with(move=KEYS)
+    helm.block(itertools.product(range(1, 61), range(60)))
+    with helm.record(tmp_path / "yard.jsonl") as recorder:
+        helm.key("KeyD", True)
+        run(helm, 0.5)
+    made.clear()
+    trace = shape(Recording.read(recorder.path), helm.profile)
+    assert (trace["refused_x"].iloc[-1], len(made)) == (1.0, 1)

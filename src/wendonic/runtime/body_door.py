@@ -41,7 +41,7 @@ class BodyDoor(Door):
     __slots__ = (
         "_changes_seen",
         "_contact",
-        "_course",
+        "_course_before",
         "_ground",
         "_low_place",
         "_low_place_noted",
@@ -49,6 +49,7 @@ class BodyDoor(Door):
         "_row",
         "_run",
         "_runs",
+        "_squares",
         "_wall",
         "axes",
     )
@@ -56,7 +57,8 @@ class BodyDoor(Door):
     axes: WorldAxes
     _changes_seen: int
     _contact: GameVector | None
-    _course: tuple[float, ...]
+    _course_before: tuple[float, ...]
+    """The course without the squares that were reported one by one since a tick last looked at it."""
     _ground: tuple[float, float, float, float]
     _low_place: tuple[tuple[float, ...], float] | None
     """The last place below the ground that the helm knows, and how far below (m), until a tick looks at it."""
@@ -65,7 +67,15 @@ class BodyDoor(Door):
     _row: list[float]
     _run: ModeRun
     _runs: dict[str, ModeRun]
+    _squares: dict[tuple[float, float], None] | None
+    """All blocked squares, if the course does not have them yet."""
     _wall: tuple[float, ...] | None
+
+    @property
+    def _course(self) -> tuple[float, ...]:
+        """The course, blocked squares included."""
+        self._block_reported()
+        return self._course_before
 
     @abstractmethod
     def enter(self, mode: str) -> None:
@@ -379,10 +389,23 @@ class BodyDoor(Door):
         return [self.axes.square_from_plan(x, y) for x, y in squares_in(self._course)]
 
     def _block_square(self, x: float, y: float, blocked: float) -> None:
-        others = [square for square in squares_in(self._course) if square != (x, y)]
-        self._block([*others, (x, y)] if blocked > 0.0 else others)
+        # A recording reports them one by one: the table is made once for all that come before a tick.
+        squares = self._squares
+        if squares is None:
+            squares = self._squares = dict.fromkeys(squares_in(self._course_before))
+        squares.pop((x, y), None)
+        if blocked > 0.0:
+            squares[x, y] = None
+        self._changes_seen = -1
 
-    def _block(self, squares: Sequence[tuple[float, float]]) -> None:
-        self._course = (*self._course[: int(self._course[2])], *blocked_table(squares))
+    def _block_reported(self) -> None:
+        """Block the squares that were reported one by one, if there are any."""
+        squares, self._squares = self._squares, None
+        if squares is not None:
+            self._block(squares)
+
+    def _block(self, squares: Iterable[tuple[float, float]]) -> None:
+        before = self._course_before
+        self._course_before = (*before[: int(before[2])], *blocked_table(squares))
         for run in self._runs.values():
-            run.over(self._course)
+            run.over(self._course_before)

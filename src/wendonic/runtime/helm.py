@@ -123,7 +123,8 @@ class Helm(BodyDoor):
         """A profile to retune to as the next tick begins; another thread may set it."""
         self.seat = seat or "pad"
         self.axes = world.axes
-        self._course = course_numbers(course)
+        self._course_before = course_numbers(course)
+        self._squares = None
         self._runs = {}
         self._exported = None if tick_functions is None else exported_functions(tick_functions)
         self._frozen_in = None if tick_functions is None else tick_functions.__name__
@@ -545,17 +546,17 @@ class Helm(BodyDoor):
         dt = dt if type(dt) is float else seconds_of("dt", dt)
         run, row = self._run, self._row
         if 0.0 < dt <= run.max_dt_s:
-            ticked = run.part
+            is_hitch = False
         elif 0.0 < dt < math.inf:
             self._note_hitch(dt)
-            ticked = run.tick
+            is_hitch = True
         else:
             return self._standing(dt, view)
         state = self.state
         if view is not None:
             state.set(VIEW, view)
         if state.changes != self._changes_seen:
-            followed = state.kept or self._low_place is not None
+            followed = state.kept or self._low_place is not None or self._squares is not None
             gone = self._take_changes(run) if followed else run.sampler.fill(state, row)
             self._changes_seen = -1 if gone else state.changes
         if state.view_changes != self._view_changes_seen:
@@ -566,7 +567,7 @@ class Helm(BodyDoor):
             row[view_start + 1] = yaw_deg * _DEG
             row[view_start + 2] = pitch_deg * _DEG
             self._view_given = True
-        record = self._record = ticked(self._record, row, dt)
+        record = self._record = (run.tick if is_hitch else run.part)(self._record, row, dt)
         if self._view_given:
             row[run.view_index] = 0.0
             self._view_given = False
@@ -633,6 +634,7 @@ class Helm(BodyDoor):
         state = self.state
         if self._low_place is not None:
             self._note_low_place(*self._low_place)
+        self._block_reported()
         kept = state.kept
         gone = run.sampler.fill(state, self._row)
         if kept:

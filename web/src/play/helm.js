@@ -11,6 +11,10 @@ const ON_GROUND = [2, 0, 0, 1];
 const STILL = [0, 0, 0];
 
 export class Helm {
+    #course;
+    /** All blocked squares, by their names, if the course does not have them yet. */
+    #squares = null;
+
     /** @param {Object} profile the page's contents of a profile; @param {import("../door/controls.js").Controls} controls */
     constructor(profile, controls, mode = null) {
         this.controls = controls;
@@ -71,7 +75,8 @@ export class Helm {
         const before = this.profile;
         const old = this.run;
         this.values = values.slice();
-        this.course = profile.course.slice();
+        // Squares that were reported stay blocked on the same course.
+        if (profile.course.join() !== before.course.join()) this.course = profile.course.slice();
         const runs = this.#made(profile, this.runs);
         const now = runs[old.name] ?? Object.values(runs)[0];
         const record = reformed(old, now, this.record, profile.pressNames, before.pressNames);
@@ -180,10 +185,26 @@ export class Helm {
         this.#tellWall(normal);
     }
 
+    /** The course, blocked squares included: its table is made once for all squares reported before a tick. */
+    get course() {
+        const squares = this.#squares;
+        if (squares) {
+            this.course = withSquares(this.#course, [...squares.values()]);
+            for (const run of Object.values(this.runs)) run.over(this.#course);
+        }
+        return this.#course;
+    }
+
+    set course(course) {
+        this.#course = course;
+        this.#squares = null;
+    }
+
     #blockSquare([x, y, blocked]) {
-        const others = squaresIn(this.course).filter((square) => square[0] !== x || square[1] !== y);
-        this.course = withSquares(this.course, blocked > 0 ? [...others, [x, y]] : others);
-        for (const run of Object.values(this.runs)) run.over(this.course);
+        this.#squares ??= new Map(squaresIn(this.#course).map((square) => [square.join(), square]));
+        this.#squares.delete(`${x},${y}`);
+        if (blocked > 0) this.#squares.set(`${x},${y}`, [x, y]);
+        this.changesSeen = -1;
     }
 
     /** One tick of dt seconds. Returns the record; the input is used up by it. */
@@ -230,6 +251,7 @@ export class Helm {
 
     #takeChanges() {
         const { state, run } = this;
+        if (this.#squares) void this.course;
         const kept = state.kept;
         this.changesSeen = run.sampler.fill(state, this.row) ? -1 : state.changes;
         if (kept.length) for (const other of this.others) other.note(kept);
