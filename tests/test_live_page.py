@@ -333,6 +333,13 @@ def test_save_writes_what_is_shown_with_comments_kept_and_never_over_somebody_el
     assert len(changed) == 1
     assert changed[0][0].partition("#")[2] == changed[0][1].partition("#")[2] != ""
     page.wait_for_function("wendonicPage.settings.changes.size === 0")
+    # B stays what it was: the file before. So does undo.
+    page.keyboard.press("F3")
+    assert number.input_value() == "22"
+    page.keyboard.press("F3")
+    page.locator("#stage").focus()
+    page.keyboard.press("Control+z")
+    assert number.input_value() == "22"
 
 
 def test_a_pad_steers_and_a_window_that_loses_the_focus_lets_go_of_everything(page):
@@ -367,6 +374,19 @@ def test_the_trace_of_a_recording_in_the_browser_is_the_librarys(page):
         "text => JSON.stringify(wendonicPage.trace(JSON.parse(text), 60))", json.dumps(plain(recording))
     )
     assert differences(shape(recording, demo_profile()), json.loads(found)) == []
+
+
+def test_a_replay_shows_the_mode_that_its_recording_says(browser, tmp_path):
+    """By events of the mode, as a game or a click on the page leaves them, with no press that enters it."""
+    events = [(0.0, "mode", "foot"), (0.1, "key.KeyW", 1), (0.8, "mode", "cart"), (1.6, "mark", "end")]
+    page = in_one_file(browser, tmp_path, "rounds")
+    page.evaluate("events => wendonicPage.tape.play(events)", [{"t": t, "c": c, "v": v} for t, c, v in events])
+    for mode, field in (("cart", "mode.cart.steer.turn_deg_s"), ("foot", "gait.walk.top_speed_m_s"), ("cart", "")):
+        page.wait_for_function("mode => document.querySelector('[aria-label=Mode]').value === mode", arg=mode)
+        assert page.evaluate("wendonicPage.helm.mode") == mode
+        assert not field or page.locator(f'[data-path="{field}"]').count() == 1
+    assert page.faults == []
+    page.context.close()
 
 
 def test_what_is_played_is_kept_as_a_recording_that_gives_the_same_walk(page, file):
@@ -791,6 +811,33 @@ def test_one_file_works_from_the_disk(browser, tmp_path):
     page.keyboard.down("KeyW")
     page.wait_for_function("wendonicPage.helm.mode === 'cart' && wendonicPage.seen?.values.y > 0.3")
     assert [url for url in asked if not url.startswith(("file:", "blob:", "data:"))] == []
+    assert page.faults == []
+    page.context.close()
+
+
+def test_what_was_changed_of_one_profile_is_there_again_after_another_one(browser, tmp_path):
+    page = in_one_file(browser, tmp_path, "beekeeper", "cart")
+    put(page, "gait.walk.top_speed_m_s", 5)
+    page.click("text=Rebind")
+    page.click("dialog[open] tr:has-text('key.KeyW') button")
+    page.keyboard.press("KeyZ")
+    page.click("dialog[open] >> text=Close")
+    page.keyboard.press("F3")
+    page.click("text=Blind")
+    page.keyboard.press("F4")
+    page.select_option("[aria-label=Profile]", "Honey cart")
+    assert page.locator("#numbers .field").first.is_visible()
+    page.keyboard.down("KeyW")
+    page.wait_for_function("wendonicPage.helm.mode === 'cart' && wendonicPage.seen?.values.y > 0.3")
+    page.keyboard.up("KeyW")
+    page.select_option("[aria-label=Profile]", "Beekeeper on the terraces")
+    assert not page.locator("#numbers .field").first.is_visible()
+    page.click("text=End blind trial")
+    assert sum(page.evaluate("Object.values(wendonicPage.trial.counts)")) == 1
+    if page.evaluate("wendonicPage.trial.side") == "b":
+        page.keyboard.press("F3")
+    page.keyboard.down("KeyZ")
+    moving(page, 4.9, 5.1)
     assert page.faults == []
     page.context.close()
 

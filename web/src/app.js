@@ -33,7 +33,8 @@ export class App {
         this.profiles = profiles;
         this.controls = controls;
         this.live = live;
-        this.trial = new Trial();
+        /** What was changed, voted and rebound of each profile that the page holds. */
+        this.kept = new Map();
         this.clock = new Clock();
         this.readings = new Readings();
         this.ring = new Ring([...COLUMNS, ...RAW_NAMES], RING_ROWS);
@@ -65,8 +66,10 @@ export class App {
 
     #begin(profile, mode) {
         this.profile = profile;
-        this.sides = { a: new Settings(profile), b: new Settings(profile) };
-        for (const side of ["a", "b"]) this.sides[side].listen((path) => this.tuner.changed(side, path));
+        const kept = this.kept.get(profile);
+        this.sides = kept?.sides ?? { a: new Settings(profile), b: new Settings(profile) };
+        this.trial = kept?.trial ?? new Trial();
+        if (!kept) for (const side of ["a", "b"]) this.sides[side].listen((path) => this.tuner.changed(side, path));
         this.helm = new Helm(profile, this.controls, mode);
     }
 
@@ -165,7 +168,7 @@ export class App {
         }
         this.ring.push(row);
         this.readings.take({ t: this.helm.t, dt, ...this.#push(now), x: now.x, y: now.y, speed, height: now.z, grounded: now.grounded > 0, held });
-        if (this.helm.run !== run) this.built();
+        if (this.helm.run !== this.builtFor) this.built();
     }
 
     /** How far the view turned, or the body of a mode that has no look (rad). */
@@ -245,6 +248,7 @@ export class App {
 
     /** Shows the mode that is played now. */
     built() {
+        this.builtFor = this.helm.run;
         this.stage.take(this.helm.course, this.helm.run.content);
         this.numbers.build();
         this.strips.build();
@@ -297,18 +301,20 @@ export class App {
         this.focusStage();
     }
 
-    /** Switches to another of the profiles that the page holds. */
+    /** Switches to another of the profiles that the page holds; what was changed of this one is there again later. */
     choose(number) {
         this.tape.end();
-        this.rebinding.clear();
-        this.#begin(this.profiles[number], null);
-        this.tape.replay?.restart();
-        this.trial = new Trial();
+        const { profile, sides, trial } = this;
+        this.kept.set(profile, { sides, trial, stands: this.rebinding.stands });
+        const next = this.profiles[number];
+        const stands = this.kept.get(next)?.stands;
+        this.#begin(next, null);
+        this.rebinding.take(stands);
+        document.body.classList.toggle("blind", this.trial.blind);
+        this.helm.retune(this.settings.values());
         this.numbers.key = "";
-        this.seen = null;
         this.readings = new Readings();
-        this.ring.clear();
-        this.built();
+        this.again();
         this.focusStage();
     }
 }

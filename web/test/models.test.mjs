@@ -78,6 +78,45 @@ test("a file that is saved elsewhere keeps what is changed here, but for what it
     assert.deepEqual(settings.values(), [5, 7]);
 });
 
+test("undo goes back to what the file had before it was saved, and the other side stays what it is", () => {
+    const [felt, other] = [new Settings(profile({ a: 1, b: 2 })), new Settings(profile({ a: 1, b: 2 }))];
+    felt.set("a", 5);
+    other.set("b", 8);
+    const forget = other.keep(felt.changes.keys());
+    forget();
+    assert.deepEqual(other.plain(), { b: 8 }, "nothing was saved");
+    other.keep(felt.changes.keys());
+    for (const settings of [felt, other]) settings.take(profile({ a: 5, b: 2 }));
+    assert.deepEqual([felt.plain(), other.plain()], [{}, { a: 1, b: 8 }]);
+    felt.undo();
+    assert.deepEqual([felt.value("a"), felt.plain()], [1, { a: 1 }]);
+    felt.redo();
+    assert.deepEqual([felt.value("a"), felt.plain()], [5, {}]);
+});
+
+test("a copy is one change, and sides are alike in whatever order they were changed", () => {
+    const [one, two] = [new Settings(profile({ a: 1, b: 2, c: 3 })), new Settings(profile({ a: 1, b: 2, c: 3 }))];
+    one.set("a", 5);
+    one.set("b", 6);
+    two.set("b", 6);
+    two.set("c", 7);
+    assert.equal(one.isLike(two), false);
+    two.copy(one);
+    assert.equal(one.isLike(two), true);
+    two.copy(one);
+    two.undo();
+    assert.deepEqual(two.plain(), { b: 6, c: 7 });
+    two.redo();
+    assert.deepEqual(two.plain(), { a: 5, b: 6 });
+    two.undo();
+    two.undo();
+    assert.deepEqual(two.plain(), { b: 6 });
+    two.reset("b");
+    two.set("b", 6);
+    two.set("a", 5);
+    assert.equal(two.isLike(one), true);
+});
+
 test("what a mode has from another one follows it until it is its own", () => {
     const settings = new Settings({ ...profile({ foot: 1, inspect: 1, near: 1 }), inherits: { inspect: "foot", near: "inspect" } });
     settings.set("foot", 4);

@@ -24,6 +24,15 @@ export class Settings {
         this.show(profile);
     }
 
+    /** Keeps the values that the file has of some fields, which it is about to lose. */
+    keep(paths) {
+        const kept = [...paths].filter((path) => this.file.has(path) && !this.changes.has(path));
+        for (const path of kept) this.changes.set(path, this.file.get(path));
+        return () => {
+            for (const path of kept) this.changes.delete(path);
+        };
+    }
+
     /** Shows the contents of a changed profile: other forms have other fields. */
     show(profile) {
         this.profile = profile;
@@ -70,8 +79,13 @@ export class Settings {
         const last = this.done[this.done.length - 1];
         this.undone = [];
         if (last?.path === path && this.#goesOn(last, now)) last.time = now;
-        else this.done.push({ path, before, time: now, drag: this.drag });
+        else this.done.push({ path, before: this.#now(path), time: now, drag: this.drag });
         this.#put(path, value);
+    }
+
+    /** The value itself, also where it is the file's: by the time it is undone the file may have another one. */
+    #now(path) {
+        return this.changes.has(path) ? this.changes.get(path) : this.fileValue(path);
     }
 
     #goesOn(last, now) {
@@ -109,8 +123,29 @@ export class Settings {
     #step(from, to) {
         const last = from.pop();
         if (!last) return;
-        to.push({ path: last.path, before: this.changes.get(last.path), time: null });
+        if (last.all) {
+            to.push({ path: null, all: this.changes, time: null });
+            this.changes = last.all;
+            this.#tell(null);
+            return;
+        }
+        to.push({ path: last.path, before: this.#now(last.path), time: null });
         this.#put(last.path, last.before);
+    }
+
+    /** Becomes a copy of another set of numbers; that is one change. */
+    copy(other) {
+        if (this.isLike(other)) return;
+        this.done.push({ path: null, all: this.changes, time: null });
+        this.undone = [];
+        this.changes = new Map(other.changes);
+        this.show(other.profile);
+    }
+
+    /** Whether another set of numbers is the same. */
+    isLike(other) {
+        const { changes } = other;
+        return this.changes.size === changes.size && [...this.changes].every(([path, value]) => same(changes.get(path), value));
     }
 
     /** The changes as plain values by their paths. */
@@ -128,7 +163,7 @@ export class Settings {
 }
 
 /** Whether two values are the same: numbers, words, or lists of points. */
-function same(one, other) {
+export function same(one, other) {
     return one === other || (Array.isArray(one) && Array.isArray(other) && JSON.stringify(one) === JSON.stringify(other));
 }
 

@@ -1,5 +1,7 @@
 /** What a change did to the feel sheet, which Python measures while play goes on. */
 
+import { same } from "../models/settings.js";
+
 const MEASURE_MS = 60;
 
 export class Feel {
@@ -33,7 +35,7 @@ export class Feel {
         const changes = settings.plain();
         const last = settings.done[settings.done.length - 1];
         delete changes[path];
-        if (last?.path === path && last.before !== undefined) changes[path] = last.before;
+        if (last?.path === path && !same(last.before, settings.fileValue(path))) changes[path] = last.before;
         return changes;
     }
 

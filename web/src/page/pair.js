@@ -33,8 +33,7 @@ export class Pair {
         const { trial, sides, notices } = this.app;
         if (trial.blind) trial.end();
         else {
-            const same = JSON.stringify(sides.a.plain()) === JSON.stringify(sides.b.plain());
-            if (same) {
+            if (sides.a.isLike(sides.b)) {
                 notices.say("trial", "A and B are the same: press F3 to go to B and change a number first");
                 return;
             }
@@ -60,9 +59,7 @@ export class Pair {
     /** Makes the other side the same as this one. */
     copy() {
         const { trial, sides, settings, notices } = this.app;
-        const other = sides[trial.side === "a" ? "b" : "a"];
-        other.changes = new Map(settings.changes);
-        other.show(settings.profile);
+        sides[trial.side === "a" ? "b" : "a"].copy(settings);
         notices.say("trial", `${trial.side === "a" ? "B" : "A"} is now a copy of ${trial.side.toUpperCase()}`);
     }
 

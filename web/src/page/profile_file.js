@@ -68,7 +68,7 @@ export class ProfileFile {
     }
 
     async save() {
-        const { live, wire, notices, profile, settings, rebinding } = this.app;
+        const { live, wire, notices, profile, settings, sides, trial, rebinding } = this.app;
         if (!live) {
             const { text, left } = this.text();
             if (left.length) notices.fault("save", left.map((path) => ({ what: `${path} could not be written; set it by hand` })));
@@ -79,11 +79,16 @@ export class ProfileFile {
             notices.fault("save", [{ what: "nothing saved: the server has stopped" }]);
             return;
         }
+        // The other side stays what it is.
+        const forget = sides[trial.side === "a" ? "b" : "a"].keep(settings.changes.keys());
         const answer = await wire.ask({ do: "save", changes: settings.plain(), rebound: rebinding.plain() });
         if (answer.kind === "saved") {
             notices.clear("save");
             rebinding.clear();
             notices.say("saved", `saved to ${answer.path}`);
-        } else notices.fault("save", answer.faults ?? [{ what: "the server has stopped: nothing was saved" }], "not saved");
+        } else {
+            forget();
+            notices.fault("save", answer.faults ?? [{ what: "the server has stopped: nothing was saved" }], "not saved");
+        }
     }
 }

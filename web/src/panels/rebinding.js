@@ -66,7 +66,12 @@ export class Rebinding {
     }
 
     clear() {
-        this.stands.clear();
+        this.take();
+    }
+
+    /** Takes other controls that stand in for those of the file. */
+    take(stands = new Map()) {
+        this.stands = stands;
         this.waiting = null;
         this.#show();
         this.app.bar.show();
