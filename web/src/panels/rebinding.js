@@ -60,6 +60,11 @@ export class Rebinding {
         return found;
     }
 
+    /** What is held would come up under another name. */
+    #letGo() {
+        this.app.give("lost.focus", 1, performance.now());
+    }
+
     open() {
         this.#show();
         this.dialog.showModal();
@@ -73,6 +78,7 @@ export class Rebinding {
     take(stands = new Map()) {
         this.stands = stands;
         this.waiting = null;
+        this.#letGo();
         this.#show();
         this.app.bar.show();
     }
@@ -135,6 +141,7 @@ export class Rebinding {
         for (const [one, old] of [...this.stands]) if (old === this.waiting || one === pressed) this.stands.delete(one);
         if (pressed !== this.waiting) this.stands.set(pressed, this.waiting);
         this.waiting = null;
+        this.#letGo();
         this.#show();
         this.app.bar.show();
     }
