@@ -174,6 +174,8 @@ def test_what_cannot_be_is_refused(folder, tmp_path, monkeypatch):
         ("no mode", lambda: corpus(folder, BOTH, mode="boat")),
         ("1 or more", lambda: corpus(folder, BOTH, workers=0)),
         ("no scheduler answers", lambda: corpus(folder, BOTH, cluster="tcp://127.0.0.1:9")),
+        ("such as tcp://host:8786", lambda: corpus(folder, BOTH, cluster="127.0.0.1")),
+        ("such as tcp://host:8786", lambda: corpus(folder, BOTH, cluster="http://127.0.0.1:9")),
     ):
         with pytest.raises(WendonicError, match=words):
             what()
@@ -205,7 +207,7 @@ def _slow(_job, chunk):
 
 
 @pytest.mark.long
-def test_a_worker_that_dies_in_the_middle_loses_nothing_and_doubles_nothing(folder, tmp_path):
+def test_a_worker_that_dies_in_the_middle_loses_nothing_and_doubles_nothing(folder, tmp_path, monkeypatch):
     """A scheduler and two workers, processes of their own; one of them is killed while both work."""
     pytest.importorskip("distributed")
     address_file = tmp_path / "scheduler.json"
@@ -232,8 +234,15 @@ def test_a_worker_that_dies_in_the_middle_loses_nothing_and_doubles_nothing(fold
                     os.kill(killed, signal.SIGKILL)
         assert sorted(number for number, _ in found) == sorted([*range(16), *range(100, 116)])
         assert killed is not None
-        # What is left of the cluster does real work.
-        same(corpus(folder, BOTH, cluster=address), corpus(folder, BOTH))
+        # What is left of the cluster does real work, from wherever it was started.
+        monkeypatch.chdir(folder.parent)
+        same(corpus(folder.name, BOTH, cluster=address), corpus(folder, BOTH))
+        # Another version would give other numbers, or none.
+        monkeypatch.setattr(pools, "version_here", lambda: "0.0.1")
+        with pytest.raises(
+            WendonicError, match=r"worker tcp://127.0.0.1:\d+ has Wendonic .*; allowed: Wendonic 0.0.1"
+        ):
+            corpus(folder, BOTH, cluster=address)
     finally:
         for process in processes:
             process.kill()

@@ -52,7 +52,12 @@ def corpus(
         int, typer.Option("--workers", help="Processes on this machine, one thread each (extra cluster).")
     ] = 1,
     cluster: Annotated[
-        str | None, typer.Option("--cluster", metavar="ADDRESS", help="A Dask scheduler: tcp://host:8786.")
+        str | None,
+        typer.Option(
+            "--cluster",
+            metavar="ADDRESS",
+            help="A Dask scheduler: tcp://host:8786. Its workers read the folder by the same path.",
+        ),
     ] = None,
     mode: ModeOption = None,
     seat: SeatOption = None,

@@ -93,10 +93,11 @@ def sources_in(folder: str | Path) -> list[Source]:
             raise WendonicError(
                 f"{folder} is one recording; allowed: a folder, or a Parquet file with a column recording"
             )
-        return [Source(part, str(top), part, stat.st_size, stat.st_mtime_ns) for part in parts]
+        return [Source(part, str(top.absolute()), part, stat.st_size, stat.st_mtime_ns) for part in parts]
     files = sorted(path for path in top.rglob("*") if path.suffix.lower() in ENDINGS and path.is_file())
     found = [
-        Source(str(path.relative_to(top)), str(path), "", path.stat().st_size, path.stat().st_mtime_ns)
+        # Workers may be elsewhere.
+        Source(str(path.relative_to(top)), str(path.absolute()), "", path.stat().st_size, path.stat().st_mtime_ns)
         for path in files
     ]
     if not found:

@@ -2,6 +2,7 @@
 
 import logging
 from collections.abc import Callable, Iterator, Sequence
+from importlib.metadata import PackageNotFoundError, version
 from types import TracebackType
 from typing import Any, Self, TypeVar
 
@@ -23,6 +24,14 @@ NO_PROCESS = (
 )
 
 LOG = logging.getLogger(__name__)
+
+
+def version_here() -> str | None:
+    """Return the version of Wendonic that is installed, None where it runs from its sources only."""
+    try:
+        return version("wendonic")
+    except PackageNotFoundError:
+        return None
 
 
 class Pool:
@@ -71,7 +80,24 @@ class Pool:
             raise WendonicError(NO_PROCESS) from None
         except OSError as error:
             raise WendonicError(f"{self._address}: no scheduler answers there ({error})") from None
+        except (ValueError, TypeError) as error:
+            allowed = "the address of a Dask scheduler, such as tcp://host:8786"
+            raise WendonicError(f'cluster: found "{self._address}" ({error}); allowed: {allowed}') from None
+        if self._address is not None:
+            self._look_at_workers()
         return self
+
+    def _look_at_workers(self) -> None:
+        """Say so if a cluster has no workers; raise `WendonicError` for one that cannot do the work."""
+        found = self._client.run(version, "wendonic", on_error="return")
+        if not found:
+            LOG.warning("%s has no workers yet: the work begins once one has joined", self._address)
+        here = version_here()
+        for worker, there in found.items():
+            if here is not None and there != here:
+                has = "no Wendonic" if isinstance(there, Exception) else f"Wendonic {there}"
+                self.__exit__(None, None, None)
+                raise WendonicError(f"worker {worker} has {has}; allowed: Wendonic {here}, as here, on every worker")
 
     def each(self, work: Callable[[Job, Chunk], Found], job: Job, chunks: Sequence[Chunk]) -> Iterator[Found]:
         """Give the result of each chunk, in whatever order they are done."""
