@@ -237,6 +237,7 @@ def test_thrust_and_drag_are_changed_without_what_follows_from_them():
             '(?s)dpi: found -1.*accel_m_s2: found "fast"',
         ),
         ({"title.deep": 1}, "does not exist: deep is not inside a table"),
+        ({"gait.wlak.accel_m_s2": 9}, 'gait.wlak.accel_m_s2: no gait "wlak"; did you mean "walk"'),
         ({"mode.foot.move.merge": "strongst"}, 'did you mean "strongest"'),
         ({"mode..x": 1}, "is not a field path"),
         ({"mode.foot.": 1}, "is not a field path"),

@@ -154,7 +154,10 @@ def test_quantities_in_steps_and_settings_that_the_file_lacks():
     assert finer.profile.mode["m"] == profile_from_text(stick).mode["m"]
     assert saved_text(finer.profile, stick).startswith(stick)
     for path, words in (
-        ("gait.walk.jump.height_m", "gait.walk.jump is not set"),
+        (
+            "gait.walk.jump.height_m",
+            r"gait.walk.jump is not set; write that table first, such as jump = \{ height_m = 1.6 \}",
+        ),
         ("gait.run.accel_m_s2", 'no entry "run"; there are: walk'),
     ):
         with pytest.raises(WendonicError, match=words):

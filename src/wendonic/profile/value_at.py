@@ -6,8 +6,8 @@ from typing import Any
 
 from wendonic.errors import WendonicError, none_such
 from wendonic.profile.field_limits import field_limits
-from wendonic.profile.field_path import path_parts
-from wendonic.profile.schema.field_words import field_unit
+from wendonic.profile.field_path import dotted, path_parts
+from wendonic.profile.schema.field_words import field_unit, field_words
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.units import metre_name
 
@@ -80,7 +80,7 @@ def meaning_of(profile: Profile, path: str) -> tuple[str, str]:
 def _at(profile: Profile, parts: Iterable[str | int], path: str) -> Any:
     """Return what a profile has at the end of some parts of a path."""
     found: Any = profile
-    for part in parts:
+    for count, part in enumerate(parts):
         if isinstance(part, int):
             if not isinstance(found, tuple) or part >= len(found):
                 raise WendonicError(f"{path} does not exist: there is no entry [{part}]")
@@ -90,7 +90,7 @@ def _at(profile: Profile, parts: Iterable[str | int], path: str) -> Any:
                 raise WendonicError(f"{path} does not exist: {none_such('entry', part, found)}")
             found = found[part]
         elif found is None:
-            raise WendonicError(f"{path} does not exist: {path.partition(f'.{part}')[0]} is not set")
+            raise WendonicError(f"{path} does not exist: {_unset(profile, path, count)}")
         else:
             fields = getattr(type(found), "model_fields", {})
             name = metre_name(part) if "units_per_m" in profile.world.model_fields_set else part
@@ -100,3 +100,12 @@ def _at(profile: Profile, parts: Iterable[str | int], path: str) -> Any:
             if name != part and isinstance(found, int | float):
                 found *= profile.world.units_per_m
     return found
+
+
+def _unset(profile: Profile, path: str, count: int) -> str:
+    """Say which table a profile lacks, and how it is written."""
+    *above, name = path_parts(path)[:count]
+    fields = field_words(type(_at(profile, above, path)))
+    example = next((words.example for words in fields if words.name == name), "")
+    such = f", such as {name} = {example}" if example else ""
+    return f"{dotted([*above, name])} is not set; write that table first{such}"

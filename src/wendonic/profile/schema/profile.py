@@ -9,7 +9,7 @@ from pydantic import BeforeValidator, Field, ModelWrapValidatorHandler, PrivateA
 from wendonic.devices.joystick import JoystickMapping
 from wendonic.errors import ProfileError, WendonicError, none_such
 from wendonic.profile.edit_content import changed_content
-from wendonic.profile.field_path import SEPARATES
+from wendonic.profile.field_path import SEPARATES, path_parts
 from wendonic.profile.inherited import with_inherited
 from wendonic.profile.mode_gaits import gait_faults, idle_gait_faults
 from wendonic.profile.plain_values import is_plain, plain_value
@@ -206,14 +206,22 @@ class Profile(Table):
         """Return the profile with the values at some field paths changed, checked as if it had been loaded so. A
         value of None takes a field out, so that its default counts again. Paths are those of the error messages.
 
-        Raises `ProfileError` with all faults at once, and `WendonicError` for a path that does not exist.
+        Raises `ProfileError` with all faults at once, and `WendonicError` for a path that does not exist. A path into
+        a gait that neither was there nor is used afterwards is one; `{"gait.sneak": {…}}` adds a gait all the same.
 
         >>> from wendonic.demo import demo_profile
         >>> profile = demo_profile().changed({"mode.foot.look.bind[0].cm_per_turn": 28})
         >>> profile.mode["foot"].look.bind[0].cm_per_turn
         28.0
         """
-        return self.from_content(self.file_content(), changes)
+        made = self.from_content(self.file_content(), changes)
+        known = dict.fromkeys((*self.gait, *USUAL_GAITS))
+        for path in changes:
+            table, *within = path_parts(path)
+            is_new = table == "gait" and len(within) > 1 and within[0] not in known
+            if is_new and not any(within[0] in made.gaits_of(mode) for mode in made.mode):
+                raise WendonicError(f"{path}: {none_such('gait', within[0], known)}")
+        return made
 
     def file_content(self) -> dict[str, Any]:
         """Return it as the content of a file: what it says itself, without defaults, and without what follows.
