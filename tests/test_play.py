@@ -1,5 +1,6 @@
 """Recordings of play: a game's own session, what it told its helm, presses that enter modes, several modes in one."""
 
+import copy
 import itertools
 import math
 import random
@@ -241,6 +242,12 @@ def test_a_recorder_ends_and_does_no_harm(tmp_path):
         if number == 20:
             before = helm.snapshot()
             assert before == twin.snapshot()
+            # What is tried out with a copy is not a part of the session, and no second session begins.
+            tried = copy.copy(helm)
+            tried.key("KeyD", down=True)
+            assert tried.tick(1 / 60).local.right > 0.0
+            with pytest.raises(WendonicError, match=r"already recorded into .*session\.jsonl; close that first"):
+                helm.record(tmp_path / "another.jsonl")
     helm.restore(before)
     for _ in range(30):
         intent = helm.tick(1 / 60)

@@ -180,7 +180,10 @@ class Helm(BodyDoor):
         made = memo[id(self)] = object.__new__(type(self))
         names = [name for kind in type(self).__mro__ for name in getattr(kind, "__slots__", ())]
         for name in [*names, *getattr(self, "__dict__", ())]:
-            setattr(made, name, copy.deepcopy(getattr(self, name), memo))
+            value = getattr(self, name)
+            # Of the two only this one is recorded.
+            plain = value.plain() if isinstance(value, RecordedState) else value
+            setattr(made, name, copy.deepcopy(plain, memo))
         return made
 
     def __reduce__(self) -> tuple[Any, ...]:
@@ -430,8 +433,8 @@ class Helm(BodyDoor):
         game reports of body, ground, squares and mode. `wendonic shape` plays such a file through all its modes.
 
         An event gets the time of the tick before it, and a microsecond: a bench at the same tick rate gives the same
-        ticks, if the recording began at rest. Every event is on disk at once. Raises `WendonicError` for a file that
-        already exists.
+        ticks, if the recording began at rest. Every event is on disk at once. A copy of the helm is not recorded.
+        Raises `WendonicError` for a file that already exists, and while another recording goes on.
 
         >>> import tempfile
         >>> from wendonic import Recording

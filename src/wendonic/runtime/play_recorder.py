@@ -37,7 +37,11 @@ class PlayRecorder:
     """Records what a helm is given, as `Helm.record` says."""
 
     def __init__(self, helm: Recorded, path: str | Path, title: str) -> None:
-        """Begin with how things are; raises `WendonicError` for a file that is there already."""
+        """Begin with how things are; raises `WendonicError` for a file that is there already, and for a helm that is
+        being recorded.
+        """
+        if isinstance(helm.state, RecordedState):
+            raise WendonicError(f"the helm is already recorded into {helm.state.recorder.path}; close that first")
         if Path(path).exists():
             raise WendonicError(f"{path} already exists; give another name, or remove it")
         self._helm = helm
