@@ -97,6 +97,7 @@ def test_the_rim_lies_in_its_intervals_as_often_as_they_say(found):
     assert sum(holds(stick.outer, OUTER_SHARE * 0.95) for stick in round_ones) >= 88
 
 
+@pytest.mark.long
 def test_a_mouse_and_a_gyro_are_recovered_as_often_as_their_intervals_say():
     dpi_hits, bias_hits, noise_hits = 0, 0, 0
     for seed in range(SEEDS):
@@ -400,7 +401,7 @@ from stick_noise import recorded, rim_length, true_length, true_spread  # noqa: 
         pytest.param("8 bits coarse", "circle", True, marks=pytest.mark.long),
         pytest.param("slow drift", "circle", True, marks=pytest.mark.long),
         pytest.param("played", "square", True, marks=pytest.mark.long),
-        ("uneven", "ellipse", True),
+        pytest.param("uneven", "ellipse", True, marks=pytest.mark.long),
         ("8 bits quiet", "square", True),
     ],
 )
@@ -444,6 +445,7 @@ def stick_let_go(times, scatter, seed, pause_s=1.4, drift_per_s=0.0):
     return calibrate(Recording.from_checked(stick.events(hand, 0.0, times * (pause_s + 0.3) - 0.3))).sticks[0]
 
 
+@pytest.mark.long
 def test_a_stick_that_comes_to_rest_at_other_places_has_a_dead_zone_for_all_of_them():
     """The places are no slow noise, and no drift; with few of them nobody knows how far apart they get."""
     for times, scatter, pause_s in ((3, 0.02, 4.0), (10, 0.02, 1.4), (10, 0.004, 1.4)):

@@ -656,6 +656,7 @@ brake_m_s2 = 3
 )
 
 
+@pytest.mark.long
 def test_modes_that_a_fix_does_not_touch_need_not_be_tried_again(monkeypatch):
     profile = profile_from_text(SHARED)
     found = check(profile, "interpreted")

@@ -179,6 +179,7 @@ def test_shape_prints_a_table_that_fits_80_columns():
     assert driven[4].split()[:4] == ["1.35", "keys", "1.00", "0.00"]
 
 
+@pytest.mark.long
 def test_shape_shows_the_view_of_a_player_who_only_looks_and_late_clocks_from_their_start(tmp_path):
     """34 cm a turn at 800 dpi; 24 counts to the right in every tick, by a clock that started in 1970."""
     turn_deg = 24 * 360.0 * 2.54 / (34.0 * 800.0)
@@ -330,6 +331,7 @@ def test_a_stretch_is_cut_and_walks_as_it_did_within_the_whole(tmp_path):
     assert not (tmp_path / "x.jsonl").exists()
 
 
+@pytest.mark.long
 def test_a_window_shows_what_the_whole_came_to_there(tmp_path):
     trace, whole = tmp_path / "part.csv", shape(Recording.read(KEYS), load_profile(PROFILE_PATH))
     done = called("shape", PROFILE_PATH, KEYS, "--from", "26", "--to", "30.5", "-o", trace)

@@ -399,6 +399,7 @@ def test_looking_round_is_compared_by_where_the_view_points(beekeeper):
     assert "deg/s" in rate.get_ylabel()
 
 
+@pytest.mark.long
 def test_a_probe_is_drawn_and_shaped_by_its_name(tmp_path, capsys, monkeypatch):
     monkeypatch.chdir(tmp_path)
 
@@ -448,6 +449,7 @@ def test_settings_stand_side_by_side_with_paths_that_can_be_copied(width, capsys
         assert [path, one, other] in rows
 
 
+@pytest.mark.long
 def test_a_recording_of_another_device_or_player_is_said_to_do_nothing_and_no_other_is(tmp_path, caplog, monkeypatch):
     monkeypatch.chdir(tmp_path)
     beekeeper, cart = FOLDER / "beekeeper.toml", FOLDER / "cart.toml"

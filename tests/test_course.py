@@ -157,6 +157,7 @@ def test_what_of_a_course_is_said_to_have_no_effect_has_none_and_the_rest_has(na
         assert differs(first, course, without) != said[first], what
 
 
+@pytest.mark.long
 def test_every_command_with_a_course_says_what_of_it_has_no_effect(tmp_path, capsys, caplog, monkeypatch):
     monkeypatch.chdir(tmp_path)
     course, profile, walk = (

@@ -120,6 +120,7 @@ def test_a_profile_runs_alike_in_every_language(language, tmp_path):
     assert all(re.fullmatch(rf"{ticks} ticks, worst difference \d\.\de[-+]\d+", run.said) for run in runs)
 
 
+@pytest.mark.long
 @pytest.mark.parametrize(
     ("seat", "key", "stick"),
     few_of(
@@ -218,6 +219,7 @@ stick = "pad.left_stick"
 """
 
 
+@pytest.mark.long
 @pytest.mark.parametrize(
     "changes",
     [
@@ -394,6 +396,7 @@ like = "ground"
 """
 
 
+@pytest.mark.long
 @pytest.mark.parametrize("language", few_of(list(TARGETS), ["c99"]))
 def test_what_modes_do_alike_is_printed_once_and_no_name_means_two_things(language, tmp_path):
     needs(language)
@@ -418,6 +421,7 @@ def test_what_modes_do_alike_is_printed_once_and_no_name_means_two_things(langua
     assert {function.name for function in alone.own_functions(alone.modes[0])} > {"against_wall", "wrapped_angle"}
 
 
+@pytest.mark.long
 @pytest.mark.parametrize("name", few_of(["harvest", "headset", "orchard"], ["harvest"]))
 def test_the_page_on_feeding_it_says_what_each_reported_number_is(name):
     package = packaged(demo_profile(name), name)
@@ -528,6 +532,7 @@ def test_a_source_that_names_no_control_is_tried_by_what_its_reader_follows():
     assert [control.name for control in controls_of(both)] == ["pad.left_stick", "mouse.wheel"]
 
 
+@pytest.mark.long
 @pytest.mark.parametrize("name", few_of(["smoker", "store_room", *EVERYTHING], ["jumps"]))
 def test_modes_are_entered_as_the_helm_enters_them(name):
     package = made(name)
@@ -685,6 +690,7 @@ def test_adjustable_numbers_are_fields_and_the_same_as_in_a_changed_profile():
         assert state.velocity_y == helm.tick(1 / 60).motion.vel_y
 
 
+@pytest.mark.long
 def test_a_number_left_at_its_default_has_its_place_too_and_may_be_adjustable():
     text = 'format = "wendonic-profile"\nversion = 1\n'
     text += "[world]\nright = '+x'\nforward = '-y'\nunit = 'px'\nunits_per_m = 50\n"
@@ -726,6 +732,7 @@ def test_vectors_take_nearly_every_branch_of_the_starter_profile():
     assert {row[at] for row in found.rows} == {0.0, 1.0}
 
 
+@pytest.mark.long
 def test_vectors_come_to_where_a_body_that_rolls_for_half_a_minute_comes_to_rest():
     text = "format = 'wendonic-profile'\nversion = 1\n[[mode.m.move.bind]]\nstick = 'pad.left_stick'\n"
     package = packaged(profile_from_text(f"{text}[gait.walk]\ntop_speed_m_s = 7\ncoast_half_life_s = 4\n"), "pond")
@@ -778,6 +785,7 @@ def test_the_command_writes_checks_and_overwrites_only_its_own(tmp_path):
     assert (folder / "mine.txt").read_text() == "mine"
 
 
+@pytest.mark.long
 def test_single_precision_guards_half_a_turn_by_some_of_its_own_steps():
     """1e-9 is less than a step of such numbers at pi, where rounding would choose the side to turn to."""
     for float32, guard in ((False, "PI - 1e-09)"), (True, "PI - 3e-06f)")):
@@ -785,6 +793,7 @@ def test_single_precision_guards_half_a_turn_by_some_of_its_own_steps():
         assert guard in "".join(TARGETS["c99"].sources(package).values())
 
 
+@pytest.mark.long
 def test_squares_are_no_matter_for_single_precision():
     with pytest.raises(WendonicError, match='mode "push" looks up blocked squares'):
         packaged(demo_profile("crates"), "crates", ["push"], float32=True)

@@ -126,7 +126,9 @@ def test_fingers_do_what_they_do_to_a_helm(profile, mode):
     assert seen & {"jump", "smoke"}
 
 
-@pytest.mark.parametrize(("old", "new"), [("foot", "inspect"), ("inspect", "foot")])
+@pytest.mark.parametrize(
+    ("old", "new"), [("foot", "inspect"), pytest.param("inspect", "foot", marks=pytest.mark.long)]
+)
 def test_fingers_that_are_down_go_on_in_another_mode(old, new):
     profile = demo_profile("tablet")
     space = {"__name__": "played"}
@@ -186,7 +188,7 @@ def turned(rng, about):
     )
 
 
-@pytest.mark.parametrize("mode", few_of(["foot", "stroll", "point", "torch"], ["foot", "point"]))
+@pytest.mark.parametrize("mode", few_of(["foot", "stroll", "point", "torch"], ["foot"]))
 def test_poses_do_what_they_do_to_a_helm(mode):
     played, rng = Played(demo_profile("headset"), mode), random.Random(11)
     walked = 0.0

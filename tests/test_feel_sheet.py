@@ -310,6 +310,7 @@ def test_paces_leave_a_stick_no_quarter_of_speed_and_no_slope(above, paces, firs
     assert curve.get_title(loc="left").split() == f"0.45 from tilt 0.14, 1 from tilt {tilt:.2f}".split()
 
 
+@pytest.mark.long
 def test_a_slow_gait_is_waited_for_and_one_that_is_too_slow_says_so():
     slow = measured(profile_from_text(CRISP + GAIT.replace("= 4", "= 900").replace("= 8", "= 2")))
     assert slow.reach90_s == pytest.approx(0.9 * 900.0 / 2.0, rel=1e-3)

@@ -147,7 +147,7 @@ def gait_of(top_m_s, gravity=True):
 
 
 @pytest.mark.parametrize("keys", [("KeyW",), ("KeyW", "KeyD")])
-@pytest.mark.parametrize("top_m_s", few_of([0.5, 10.0, 40.0, 200.0], [0.5, 200.0]))
+@pytest.mark.parametrize("top_m_s", few_of([0.5, 10.0, 40.0, 200.0], [200.0]))
 @pytest.mark.parametrize("step_m", [0.0, 0.2, 0.35])
 @pytest.mark.parametrize("gravity", [False, True])
 def test_a_step_is_as_high_for_a_fast_body_as_for_a_slow_one(keys, top_m_s, step_m, gravity):

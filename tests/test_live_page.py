@@ -525,6 +525,7 @@ def test_a_phone_upright_or_on_its_side_has_the_stage_and_one_drawer(browser, tm
     page.context.close()
 
 
+@pytest.mark.long
 def test_real_fingers_count_alike_in_both_directions_and_a_recording_begins_with_what_is_held(browser, tmp_path):
     phone = {"viewport": {"width": 844, "height": 390}, "has_touch": True, "is_mobile": True}
     page = in_one_file(browser, tmp_path, "tablet", accept_downloads=True, **phone)

@@ -262,6 +262,7 @@ def evaluated(text, values):
     )
 
 
+@pytest.mark.long
 def test_formulas_give_the_numbers_of_a_changed_profile_or_say_that_its_structure_is_another():
     """Every number of a profile is changed by turns, and many at once; no number may be silently wrong."""
     rng = random.Random(7)

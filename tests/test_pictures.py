@@ -58,6 +58,7 @@ def test_iso_lines_are_circles_where_the_inverse_of_the_curve_says(beekeeper):
     assert dots == pytest.approx(np.array(sticks) * (1.0, -1.0))
 
 
+@pytest.mark.long
 def test_edges_of_any_form_lie_where_the_formulas_say():
     """Axes under a square gate: a star and paces; seen from the side: a cone and columns; a cut: one circle."""
 
@@ -199,6 +200,7 @@ def test_a_profile_without_a_stick_has_nothing_to_map(beekeeper):
         draw_stick(beekeeper.model_copy(update={"mode": {"foot": mode}}))
 
 
+@pytest.mark.long
 def test_a_map_says_when_a_recording_has_no_positions_of_its_stick(beekeeper, caplog):
     aim = Recording([Event(0.0, "pad.right_stick", (0.5, 0.0)), Event(0.5, "pad1.left_stick", (0.5, 0.0))])
     for recording, words in (

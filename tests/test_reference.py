@@ -148,10 +148,14 @@ def test_words_lead_to_what_exists(word):
             assert any(find_fields(name)), name
 
 
-def test_every_known_word_is_explained_and_slips_are_guessed():
+@pytest.mark.long
+def test_every_known_word_is_explained():
     for word in known_words():
         found = explain(word)
         assert found.things or any(found.fields), word
+
+
+def test_slips_are_guessed_and_what_others_call_a_thing_is_known():
     for slip, right in (("coyote-tyme", "coyote time"), ("reach80_s", "reach90_s"), ("Dead-Zones", "dead_zone")):
         with pytest.raises(WendonicError, match=f'did you mean "{right}"'):
             explain(slip)

@@ -233,6 +233,7 @@ accel_m_s2 = 40
 """
 
 
+@pytest.mark.long
 def test_each_player_s_controls_are_measured_and_drawn_by_themselves(tmp_path, capsys):
     """A ramp that the gait can follow takes 0.9 of its time to 90 %."""
     (tmp_path / "apart.toml").write_text(APART, newline="\n")
@@ -260,6 +261,7 @@ def test_each_player_s_controls_are_measured_and_drawn_by_themselves(tmp_path, c
     assert json.loads(capsys.readouterr().out)["seat"] == "two"
 
 
+@pytest.mark.long
 def test_a_seat_is_compared_fitted_swept_and_played(tmp_path):
     """By the same closed form: ramps that the gait can follow take 0.9 of their time."""
     profile, ramp = profile_from_text(APART), "mode.yard.move.bind[1].rise_s"

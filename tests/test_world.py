@@ -163,6 +163,7 @@ def test_the_engines_own_yaw_turns_about_its_own_axis(names, yaw_deg):
         View().engine_yaw_deg(WorldAxes("+x", "-y"))
 
 
+@pytest.mark.long
 @settings(max_examples=15)
 @given(angles, st.floats(-math.pi / 2, math.pi / 2))
 def test_looking_further_down_until_straight_down_never_turns_what_is_forward(yaw, roll):
