@@ -393,7 +393,7 @@ from stick_noise import recorded, rim_length, true_length, true_spread  # noqa: 
     [
         pytest.param("t3", "circle", True, marks=pytest.mark.long),
         pytest.param("ar 0.05 s", "circle", False, marks=pytest.mark.long),
-        ("dropouts", "octagon", True),
+        pytest.param("dropouts", "octagon", True, marks=pytest.mark.long),
         pytest.param("returns", "circle", True, marks=pytest.mark.long),
         pytest.param("off centre", "square", True, marks=pytest.mark.long),
         pytest.param("laplace", "ellipse", True, marks=pytest.mark.long),

@@ -164,6 +164,7 @@ def test_quantities_in_steps_and_settings_that_the_file_lacks():
             limits_of(profile_from_text(CRISP), path)
 
 
+@pytest.mark.long
 def test_targets_in_each_others_way_are_told_with_the_price():
     """One brake cannot stop in 0.1 s and in 0.5 m: 4 / 0.1 is 40 m/s², 4² / (2 0.5) is 16."""
     found = fit(CRISP + GAIT, {"stop_time_s": 0.1, "stop_distance_m": 0.5}, ["gait.walk.brake_m_s2"])

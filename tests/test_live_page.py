@@ -376,6 +376,7 @@ def test_the_trace_of_a_recording_in_the_browser_is_the_librarys(page):
     assert differences(shape(recording, demo_profile()), json.loads(found)) == []
 
 
+@pytest.mark.long
 def test_a_replay_shows_the_mode_that_its_recording_says(browser, tmp_path):
     """By events of the mode, as a game or a click on the page leaves them, with no press that enters it."""
     events = [(0.0, "mode", "foot"), (0.1, "key.KeyW", 1), (0.8, "mode", "cart"), (1.6, "mark", "end")]
@@ -816,6 +817,7 @@ def test_one_file_works_from_the_disk(browser, tmp_path):
     page.context.close()
 
 
+@pytest.mark.long
 def test_what_was_changed_of_one_profile_is_there_again_after_another_one(browser, tmp_path):
     page = in_one_file(browser, tmp_path, "beekeeper", "cart")
     put(page, "gait.walk.top_speed_m_s", 5)
