@@ -748,6 +748,33 @@ def test_a_headset_of_the_browser_walks_by_its_hands_and_is_drawn_for_both_eyes(
 
 
 @pytest.mark.long
+def test_a_course_that_an_editor_saves_is_followed_and_a_broken_one_named(browser, tmp_path):
+    (tmp_path / "ground").mkdir()
+    course = tmp_path / "ground" / "yard.toml"
+    text = 'format = "wendonic-course"\nversion = 1\n'
+    course.write_text(f"{text}bounds = {{ left_m = -9, right_m = 9, back_m = -9, forward_m = 2 }}\n")
+    shutil.copy(FOLDER / "beekeeper.toml", tmp_path)
+    with served(tmp_path / "beekeeper.toml", "--course", str(course)) as (address, _):
+        page = opened(browser, address)
+        page.keyboard.down("KeyW")
+        page.wait_for_function("wendonicPage.seen.values.y > 1.5")
+        course.write_text(text + "bonds = 3\n")
+        fault = page.locator("#notices .fault")
+        fault.wait_for(timeout=4000)
+        assert "yard.toml has errors; the last good course stays in use" in fault.text_content()
+        # Faults of the profile stand beside it, and a course that is right again counts all the same.
+        (tmp_path / "beekeeper.toml").write_text("format = 3\n")
+        page.wait_for_selector("text=beekeeper.toml has errors")
+        assert 1.5 < page.evaluate("wendonicPage.seen.values.y") <= 2.0
+        course.write_text(f"{text}bounds = {{ left_m = -9, right_m = 9, back_m = -9, forward_m = 4 }}\n")
+        page.wait_for_function("wendonicPage.seen.values.y > 3.5")
+        page.wait_for_function("!document.querySelector('#notices').textContent.includes('yard.toml')")
+        assert "beekeeper.toml has errors" in page.text_content("#notices")
+        assert page.faults == []
+        page.context.close()
+
+
+@pytest.mark.long
 def test_a_second_tab_and_a_lost_server_are_told(browser, tmp_path):
     file = tmp_path / "crates.toml"
     shutil.copy(FOLDER / "crates.toml", file)

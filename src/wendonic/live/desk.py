@@ -9,6 +9,7 @@ from pathlib import Path
 from typing import Any
 
 from wendonic.course import Course, load_course
+from wendonic.course.course import CourseError
 from wendonic.course.unused import warn_of_unused
 from wendonic.errors import FileError, ProfileError, WendonicError, none_such
 from wendonic.export.page.contents import PageProfile, profile_module
@@ -26,10 +27,10 @@ MODULES_KEPT = 8
 
 
 class Desk:
-    """One profile's file, as the page works on it.
+    """One profile's file, as the page works on it, and its course's.
 
-    `profile` is the last good state of the file, `fault` what is wrong with it now. Changes are values by field
-    paths, lengths in metres, and count from that state on.
+    `profile` and `course` are the last good states of the files, `fault` and `course_fault` what is wrong with them
+    now. Changes are values by field paths, lengths in metres, and count from that state on.
     """
 
     def __init__(self, path: str | Path, course: str | Path | None = None, seat: str | None = None) -> None:
@@ -40,8 +41,14 @@ class Desk:
         self.profile = profile_from_text(self.text, self.path)
         Seat(seat, self.profile.seat)
         self.seat = seat
-        self._course = load_course(course) if course else None
-        warn_of_unused(self._course, self.profile)
+        self.course_path = Path(course) if course else None
+        self.course_fault: WendonicError | None = None
+        self.course: Course | None = None
+        self._course_text = ""
+        if self.course_path:
+            self._course_text = text_of(self.course_path, "course", CourseError)
+            self.course = load_course(self.course_path)
+        warn_of_unused(self.course, self.profile)
         self._modules: dict[int, str] = {}
         self._count = 0
         self._lock = threading.Lock()
@@ -49,7 +56,26 @@ class Desk:
         """The module of the file as it is; 0 before it is made."""
 
     def look(self) -> bool:
-        """Read the file again; return whether anything is new: another profile, or other faults."""
+        """Read the files again; return whether anything is new: another profile, another course, or other faults."""
+        course_is_new = self._look_at_course()
+        return self._look_at_profile() or course_is_new
+
+    def _look_at_course(self) -> bool:
+        if self.course_path is None:
+            return False
+        fault = str(self.course_fault or "")
+        try:
+            text = text_of(self.course_path, "course", CourseError)
+            if text == self._course_text and self.course_fault is None:
+                return False
+            course = load_course(self.course_path)
+        except WendonicError as found:
+            self.course_fault = found
+            return str(found) != fault
+        self.course_fault, self._course_text, self.course = None, text, course
+        return True
+
+    def _look_at_profile(self) -> bool:
         before, fault = self.text, str(self.fault or "")
         try:
             text = text_of(self.path, "profile", ProfileError)
@@ -90,7 +116,7 @@ class Desk:
 
     def make_module(self, changes: Changes) -> int:
         """Make the module that the page runs of a changed profile; return its number."""
-        shown = PageProfile(self.changed(changes), self.path.name, self.text, self._course, self.seat)
+        shown = PageProfile(self.changed(changes), self.path.name, self.text, self.course, self.seat)
         text = profile_module(shown)
         with self._lock:
             self._count += 1
@@ -106,17 +132,12 @@ class Desk:
         """Return a module by its number."""
         return self._modules.get(number)
 
-    @property
-    def course(self) -> Course | None:
-        """The course that the profile is tried on."""
-        return self._course
-
     def save(self, changes: Changes, rebound: Mapping[str, str] | None = None) -> None:
         """Write the changes into the file, comments kept, with controls in place of others by their names. Raises
         `WendonicError`, and leaves the file as it is, where it has faults now or holds something else than the page
         knows.
         """
-        if self.look() or self.fault:
+        if self._look_at_profile() or self.fault:
             said = "has errors" if self.fault else "was changed on disk in the meantime"
             raise WendonicError(f"{self.path}: {said}; nothing was written")
         profile = self.changed(changes)

@@ -110,8 +110,8 @@ class PageServer:
         pending: set[asyncio.Task[None]] = set()
         try:
             await self._tell_tabs()
-            if self.desk.fault:
-                await self._send(wire, fault_message(self.desk.fault))
+            for message in self._faults():
+                await self._send(wire, message)
             while True:
                 message = json.loads(await wire.receive_text())
                 if not isinstance(message, dict):
@@ -221,21 +221,29 @@ class PageServer:
         return {"kind": "refused", "do": request, "faults": [{"line": None, "where": "", "what": "unknown request"}]}
 
     async def file_is_new(self) -> None:
-        """Say to every tab that the file holds something else now, or has faults."""
-        if self.desk.fault:
-            await self.tell(fault_message(self.desk.fault))
-        else:
+        """Say to every tab that a file holds something else now, or has faults."""
+        # A course that is new counts beside a profile with faults, under the last good numbers.
+        if not self.desk.fault or self.desk.course_path:
             number = await asyncio.to_thread(self.desk.make_module, {})
             await self.tell({"kind": "file", "number": number})
+        for message in self._faults():
+            await self.tell(message)
+
+    def _faults(self) -> list[Message]:
+        """Return what is wrong with the files, each with its name."""
+        desk = self.desk
+        files = ((desk.path, desk.fault), (desk.course_path, desk.course_fault))
+        return [fault_message(fault) | {"name": path.name} for path, fault in files if path and fault]
 
     async def follow(self) -> None:
-        """Follow the profile's file until cancelled."""
+        """Follow the files of the profile and its course until cancelled."""
         from watchfiles import awatch
 
-        folder, name = self.desk.path.absolute().parent, self.desk.path.name
+        files = [path.absolute() for path in (self.desk.path, self.desk.course_path) if path]
+        names = tuple(path.name for path in files)
         seen = awatch(
-            folder,
-            watch_filter=lambda _, changed: changed.endswith(name),
+            *{path.parent for path in files},
+            watch_filter=lambda _, changed: changed.endswith(names),
             debounce=50,
             step=20,
             rust_timeout=500,

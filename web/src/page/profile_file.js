@@ -33,9 +33,11 @@ export class ProfileFile {
             if (message.count > 1) notices.say("tabs", `This page is open in ${message.count} tabs: both save into the same file.`);
             else notices.clear("tabs");
         } else if (message.kind === "faults") {
-            notices.fault("file", message.faults, `${profile.name} has errors; the last good numbers stay in use`);
+            const isProfile = message.name === profile.name;
+            notices.fault(isProfile ? "file" : "course", message.faults, `${message.name} has errors; the last good ${isProfile ? "numbers stay" : "course stays"} in use`);
         } else if (message.kind === "file") {
             notices.clear("file");
+            notices.clear("course");
             notices.clear("save");
             this.#changed((await tuner.module(message.number)).profile);
         }
