@@ -126,6 +126,74 @@ def test_fingers_do_what_they_do_to_a_helm(profile, mode):
     assert seen & {"jump", "smoke"}
 
 
+LOSSES = """
+format = "wendonic-profile"
+version = 1
+[[mode.foot.move.bind]]
+keys = { forward = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }
+opposites = "latest"
+rise_s = 0.05
+[[mode.foot.move.bind]]
+stick = "pad.left_stick"
+[[mode.foot.rise.bind]]
+triggers = { up = "pad.right_trigger", down = "pad.left_trigger" }
+[mode.foot.press]
+jump = { bind = ["Space"], buffer_s = 0.2, grace_s = 0.1 }
+dash = { bind = ["KeyQ"], style = "tap" }
+aim = { bind = ["KeyE"], style = "toggle" }
+call = { bind = ["KeyR"], style = "long" }
+"""
+
+
+def test_what_is_released_is_what_a_helm_releases_that_hears_of_a_loss():
+    """Keys in their order, sticks, triggers, presses of all kinds; what waits for the ground is forgotten."""
+    played, rng = Played(profile_from_text(LOSSES), "foot"), random.Random(5)
+    given, helm = played.given, played.helm
+    keys = dict.fromkeys(("KeyW", "KeyS", "KeyA", "KeyD"), 0)
+    presses = {"jump": "Space", "dash": "KeyQ", "aim": "KeyE", "call": "KeyR"}
+    down, began, ended, count = set(), set(), set(), 0
+    for tick in range(3000):
+        grounded = tick // 40 % 2 == 0
+        helm.ground(grounded)
+        given.grounded = float(grounded)
+        if rng.random() < 0.06:
+            helm.lose("focus")
+            played.call("release", given)
+            keys, down = dict.fromkeys(keys, 0), set()
+        for code, order in keys.items():
+            if rng.random() < 0.05:
+                count += order == 0
+                keys[code] = 0 if order else count
+                helm.key(code, order == 0)
+                ranks = sorted(order for order in keys.values() if order)
+                for other, held in keys.items():
+                    setattr(given, f"key_{other[-1].lower()}", float(ranks.index(held) + 1 if held else 0))
+        if rng.random() < 0.05:
+            x, y, trigger = rng.uniform(-1.0, 1.0), rng.uniform(-1.0, 1.0), rng.random()
+            helm.stick("pad.left_stick", x, y)
+            helm.button("pad.right_trigger", trigger)
+            given.left_stick_x, given.left_stick_y, given.right_trigger = x, y, trigger
+        for name, code in presses.items():
+            if rng.random() < 0.1:
+                down ^= {name}
+                helm.key(code, name in down)
+                setattr(given, f"{name}_down", float(name in down))
+                setattr(given, f"{name}_edges", getattr(given, f"{name}_edges") + 1.0)
+        intent = played.tick(rng.choice((1 / 60, 1 / 144, 0.05)))
+        assert played.result.rise == pytest.approx(intent.rise, abs=1e-9)
+        for name in presses:
+            press, result = intent.press(name), played.result
+            flags = (press.held, press.began, press.ended)
+            assert flags == (
+                getattr(played.state, f"{name}_held") > 0.0,
+                getattr(result, f"{name}_began") > 0.0,
+                getattr(result, f"{name}_ended") > 0.0,
+            ), (tick, name)
+            began |= {name} if press.began else set()
+            ended |= {name} if press.ended else set()
+    assert began == ended == set(presses)
+
+
 @pytest.mark.parametrize(
     ("old", "new"), [("foot", "inspect"), pytest.param("inspect", "foot", marks=pytest.mark.long)]
 )

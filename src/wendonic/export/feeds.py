@@ -347,6 +347,14 @@ def door_of(program: ModeProgram, inputs: Inputs) -> Door:
         "",
         _discarded(program),
     )
+    lifted = " A finger is lifted by touch_up." if maker.door.finger else ""
+    maker.feed(
+        "release",
+        f"Release what is held: when the window loses the focus, or a device is unplugged.{lifted}",
+        ("raw",),
+        "",
+        _released(program, inputs),
+    )
     find_types([*maker.door.functions, *[feed.function for feed in maker.door.feeds]])
     return maker.door
 
@@ -358,4 +366,19 @@ def _discarded(program: ModeProgram) -> list[str]:
         if f"{hand}_counts" in rest:
             lines = [line for line in lines if not line.startswith(f"raw.{hand}_counts")]
             lines += [f"if raw.{hand}_counts == 2.0:", f"    raw.{hand}_counts = 1.0"]
+    return lines
+
+
+def _released(program: ModeProgram, inputs: Inputs) -> list[str]:
+    """Return what lets go of keys, sticks and presses, as a helm does that hears of a loss."""
+    bound = {one.name: one.rest for one in program.inputs}
+    lines = [f"raw.{name} = {rest!r}" for name, rest in bound.items() if inputs.fields[name].is_held]
+    for base in inputs.presses:
+        down, edges, lost = (f"{base}_{name}" for name in ("down", "edges", "lost"))
+        if down in bound:
+            went_up = {down: "0.0", edges: f"raw.{edges} + 1.0", lost: "1.0"}
+            lines.append(f"if raw.{down} > 0.0:")
+            lines += [f"    raw.{name} = {value}" for name, value in went_up.items() if name in bound]
+            if lost in bound:
+                lines += [f"elif raw.{lost} == 0.0:", f"    raw.{lost} = 2.0"]
     return lines

@@ -40,6 +40,8 @@ class Input:
     about: str
     rest: float = 0.0
     kind: Kind = "number"
+    is_held: bool = False
+    """Whether a device that is lost releases it."""
 
 
 @dataclass
@@ -49,7 +51,8 @@ class Inputs:
     `numbers` has for each number of a sample the expression that gives it; `back` for each input the number of the
     sample that gives it back (and a factor), by its index. `sides` has the side that some keys stand for, `touched`
     the sources that fingers move, by what their inputs begin with, `press_zones` the zones of presses that have
-    nothing else, `hands` whose swing is read, and `points` the hand that points at places to be at.
+    nothing else, `presses` what the inputs of all others begin with, `hands` whose swing is read, and `points` the
+    hand that points at places to be at.
     """
 
     fields: dict[str, Input] = field(default_factory=dict)
@@ -58,6 +61,7 @@ class Inputs:
     sides: dict[frozenset[str], str] = field(default_factory=dict)
     touched: dict[str, TouchSource] = field(default_factory=dict)
     press_zones: dict[str, list[Zone]] = field(default_factory=dict)
+    presses: list[str] = field(default_factory=list)
     hands: HandsSource | None = None
     points: str = ""
 
@@ -116,19 +120,21 @@ class _Maker:
     def __init__(self) -> None:
         self.made = Inputs()
 
-    def field(self, name: str, about: str, kind: Kind, rest: float = 0.0) -> ast.expr:
+    def field(self, name: str, about: str, kind: Kind, rest: float = 0.0, is_held: bool = False) -> ast.expr:
         """Add an input, unless it is there already."""
-        self.made.fields.setdefault(name, Input(name, about, rest, kind))
+        self.made.fields.setdefault(name, Input(name, about, rest, kind, is_held))
         return raw(name)
 
     def add(self, node: ast.expr) -> None:
         """Say what gives the next number of the sample."""
         self.made.numbers.append(node)
 
-    def plain(self, name: str, about: str, kind: Kind, sign: float = 1.0, rest: float = 0.0) -> None:
+    def plain(
+        self, name: str, about: str, kind: Kind, sign: float = 1.0, rest: float = 0.0, is_held: bool = False
+    ) -> None:
         """Add an input that is a number of the sample, or its negative."""
         here = len(self.made.numbers)
-        node = self.field(name, about, kind, rest)
+        node = self.field(name, about, kind, rest, is_held)
         self.add(node if sign > 0.0 else minus(node))
         self.made.back.setdefault(name, _taken(here, sign))
 
@@ -147,9 +153,7 @@ class _Maker:
             case KeysSource():
                 self.keys(source)
             case StickSource(control=control):
-                name = snake(control)
-                self.plain(f"{name}_x", f"{control}, -1 to 1, to the right positive", "axis")
-                self.plain(f"{name}_y", f"{control}, -1 to 1, towards the player positive", "axis", -1.0)
+                self.stick(control)
             case MouseSource():
                 self.plain("mouse_dx", "counts since the last tick, to the right positive", "counts")
                 self.plain("mouse_dy", "counts since the last tick, towards the user positive", "counts", -1.0)
@@ -193,6 +197,12 @@ class _Maker:
                 for number in range(source.width):
                     self.plain(f"{channel}_{number + 1}", "a raw number of its source", "number")
 
+    def stick(self, control: str) -> None:
+        """Add both axes of a stick."""
+        name, said = snake(control), f"{control}, -1 to 1,"
+        self.plain(f"{name}_x", f"{said} to the right positive", "axis", is_held=True)
+        self.plain(f"{name}_y", f"{said} towards the player positive", "axis", -1.0, is_held=True)
+
     def touched(self, wanted: str, source: TouchSource) -> str:
         """Note a source that fingers move; return what its inputs begin with."""
         name = unique(wanted, set(self.made.touched))
@@ -211,7 +221,8 @@ class _Maker:
             here = len(self.made.numbers)
             kind: Kind = "order" if source.in_order else "switch"
             parts = [
-                self.field(_switch(name), f"{name if '.' in name else f'key.{name}'}: {said}", kind) for name in names
+                self.field(_switch(name), f"{name if '.' in name else f'key.{name}'}: {said}", kind, is_held=True)
+                for name in names
             ]
             self.add(_one_of(parts, source.opposites))
             if names:
@@ -224,7 +235,8 @@ class _Maker:
         """Add the place of the pointer, and what has to be held for it to count."""
         start = len(self.made.numbers)
         held = [
-            self.field(_switch(name), f"{name}: 1 while it is held, else 0", "switch") for name in source.while_held
+            self.field(_switch(name), f"{name}: 1 while it is held, else 0", "switch", is_held=True)
+            for name in source.while_held
         ]
         said = "pointer.at in window fractions, 0 to 1, "
         place = [
@@ -258,14 +270,14 @@ class _Maker:
             trigger = "trigger" in name
             side = "to the right" if name.endswith("x") else "towards the player"
             said = "0 to 1" if trigger else f"-1 to 1, positive {side}"
-            self.plain(snake(name), f"{name}, {said}", "share" if trigger else "axis", sign)
+            self.plain(snake(name), f"{name}, {said}", "share" if trigger else "axis", sign, is_held=True)
 
     def rates(self, control: str) -> None:
         """Add a rate sensor and its accelerometer."""
         unit = control.rpartition(".")[0]
         for sensor, said in (("gyro", "rad/s about the axis"), ("accel", "m/s² along the axis")):
             for axis, to in (("x", "to the right"), ("y", "up"), ("z", "towards the player")):
-                self.plain(f"{snake(f'{unit}.{sensor}')}_{axis}", f"{said} {to}", "rate")
+                self.plain(f"{snake(f'{unit}.{sensor}')}_{axis}", f"{said} {to}", "rate", is_held=True)
 
     def hands(self, squeezed: bool) -> None:
         """Add how both hands swung."""
@@ -287,6 +299,8 @@ class _Maker:
         zones = [bind.zone for bind in binds if isinstance(bind, ZoneBind)]
         if len(zones) == len(binds):
             self.made.press_zones[base] = zones
+        else:
+            self.made.presses.append(base)
         notches = " or ".join(_bound(bind) for bind in binds if isinstance(bind, WheelBind))
         binds = [bind for bind in binds if not isinstance(bind, WheelBind)]
         kept_up = " or ".join(control for bind in binds if isinstance(bind, UnlessBind) for control in bind.controls)
@@ -297,7 +311,8 @@ class _Maker:
         self.plain(f"{base}_down", f"{whose}{held}", "press")
         said = "how often it went down or up since the last tick" + (f"; {notches} is both" if notches else "")
         self.plain(f"{base}_edges", said, "press")
-        self.plain(f"{base}_lost", "1 if its device was lost since, else 0", "press")
+        lost = "1 if it went up because its device was lost, 2 if that was lost while it was up, else 0"
+        self.plain(f"{base}_lost", lost, "press")
 
 
 def _bound(bind: Any) -> str:
