@@ -208,6 +208,38 @@ def test_a_captured_mouse_moves_and_is_nowhere_in_the_window(monkeypatch):
     assert through_sdl(motion) == [Event(0.0, "mouse.move", (7.0, -3.0))]
 
 
+@pytest.mark.filterwarnings("ignore:no fast renderer")
+@pytest.mark.parametrize(
+    ("flags", "counts", "places"),
+    [(0, 12.0, (0.75, 0.5)), (pygame.SCALED, 36.0, (0.75, 0.5))],
+)
+def test_a_window_that_is_scaled_up_is_pointed_at_by_what_is_drawn(window, flags, counts, places):  # noqa: ARG001
+    """A hand moves 36 counts for 12 pixels that are three times as large."""
+    pygame.display.set_mode((320, 200), flags)
+    large = (960, 600) if flags else (320, 200)
+    assert pygame.display.get_window_size() == large
+    motion = {"pos": (240, 100), "rel": (12, 0), "buttons": (0, 0, 0), "touch": False}
+    move, shape, pointer = PygameEvents().events(pygame.event.Event(pygame.MOUSEMOTION, motion))
+    assert (move.value, shape.value, pointer.value) == ((counts, 0.0), 1.6, places)
+
+
+def test_a_game_that_makes_its_windows_by_itself_is_measured_by_them(monkeypatch):
+    monkeypatch.setenv("SDL_VIDEODRIVER", "dummy")
+    pygame.display.init()
+    yard = pygame.Window("yard", (640, 400))
+    motion = {"pos": (160, 300), "rel": (7, -3), "buttons": (0, 0, 0), "touch": False}
+    made = PygameEvents().events(pygame.event.Event(pygame.MOUSEMOTION, motion | {"window": yard}))
+    bare = PygameEvents().events(pygame.event.Event(pygame.MOUSEMOTION, motion))
+    yard.destroy()
+    pygame.display.quit()
+    assert made == [
+        Event(0.0, "mouse.move", (7.0, -3.0)),
+        Event(0.0, "window", 1.6),
+        Event(0.0, "pointer.at", (0.25, 0.75)),
+    ]
+    assert bare == [Event(0.0, "mouse.move", (7.0, -3.0))]
+
+
 @pytest.mark.usefixtures("window")
 def test_fingers_get_the_lowest_free_number():
     def finger(kind, number, x):

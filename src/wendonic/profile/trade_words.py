@@ -92,6 +92,12 @@ TRADE_WORDS: dict[str, TradeWord] = {
         'Moving round something while facing it: face = "aim" faces the point that the game passes to helm.aim_at.',
         ("steer.face",),
     ),
+    "charged jump": TradeWord(
+        "A jump that begins when the press ends, and is higher the longer it was held: `Press.held_s` says how long, "
+        "and the game sets the speed with `Helm.place`. The usual way is `early_release_ratio`.",
+        ("early_release_ratio",),
+        ("body.velocity",),
+    ),
     "circularity": TradeWord(
         "How close the rim of a stick comes to a circle. `wendonic calibrate` measures the rim from a recording.",
         ("gate", "rim"),
@@ -111,6 +117,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "combo": TradeWord(
         "Presses one after another, which the game reads tick by tick. Controls held together are a chord.",
         ("press.bind",),
+    ),
+    "corner correction": TradeWord(
+        "Not part of Wendonic: the game moves a body that clips a corner past it with `Helm.place`.",
+        (),
+        ("body.place",),
     ),
     "coyote time": TradeWord(
         "How long after leaving the ground a jump still counts.", ("grace_s",), ("jump_grace_s", "grace-long")
@@ -216,6 +227,10 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("wendonic draw",),
     ),
     "gimbal lock": TradeWord("Looking straight up or down. Forward stays where it was.", ("pitch_limits_deg",)),
+    "gliding": TradeWord(
+        "Falling slowly while a press is held: another gait for that press, with a low `fall.top_speed_m_s`.",
+        ("press_gaits", "fall.top_speed_m_s"),
+    ),
     "gravity": TradeWord("Acceleration downwards.", ("gravity_m_s2", "gravity_ratio", "apex_s")),
     "gyro aiming": TradeWord(
         "Turning the view by turning the pad, always or only while a press is held.",
@@ -253,6 +268,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("notches", "grid"),
     ),
     "hitch": TradeWord("A frame that takes far too long. It is cut into equal parts.", ("max_dt_s",)),
+    "hot plugging": TradeWord(
+        "Pads that come and go while the game runs. Adapters number them; one that is gone releases what it held.",
+        (),
+        ("lost.pad",),
+    ),
     "hot reload": TradeWord(
         "Numbers that change while the game runs: `wendonic.watch` follows the file, `Helm.retune` takes a profile.",
         (),
@@ -507,6 +527,12 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("s",),
     ),
     "saturation": TradeWord("The tilt that counts as full.", ("dead_zone.outer",)),
+    "screen shake": TradeWord(
+        "Not part of Wendonic. Shake the camera, but pass the helm the view without it; otherwise forward shakes "
+        "as well.",
+        (),
+        ("view",),
+    ),
     "sensitivity": TradeWord(
         "How far the view turns for a motion of the hand, or how fast for a tilt.",
         ("cm_per_turn", "yaw_deg_s", "pitch_deg_s", "turn_ratio", "deg_per_width"),
@@ -598,6 +624,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "sticky key": TradeWord("A key that counts as held after the window lost focus.", (), ("lost.focus",)),
     "strafe": TradeWord("Moving sideways without turning.", ("facing", "steer.face")),
     "stuck key": TradeWord("A key that counts as held after the window lost focus.", (), ("lost.focus",)),
+    "stun": TradeWord(
+        "A time in which the player cannot move. Call `Helm.stop`, and enter a mode that binds only what still "
+        "works.",
+        ("held_presses", "movement"),
+    ),
     "swimming": TradeWord(
         "A mode with thrust against drag, in which `rise` goes up and down.",
         ("fly", "rise", "thrust_m_s2", "drag_per_s"),
@@ -706,6 +737,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "WASD": TradeWord(
         "KeyW, KeyA, KeyS and KeyD: places on the keyboard, whatever is printed there.", ("keys",), ("key.KeyW",)
     ),
+    "waypoints": TradeWord("Places that are walked to one after another.", ("goto", "queue", "goal")),
     "weight": TradeWord(
         "Slow to start, to turn and to stop; or gravity, which pulls a body down.",
         ("gait.accel_m_s2", "brake_m_s2", "turn_deg_s", "gravity_m_s2"),
@@ -717,6 +749,20 @@ TRADE_WORDS: dict[str, TradeWord] = {
 """Words of the trade, each with where it is found."""
 
 SAME_AS: dict[str, str] = {
+    "alt-tab": "stuck key",
+    "window focus": "stuck key",
+    "camera shake": "screen shake",
+    "charge jump": "charged jump",
+    "disconnected": "hot plugging",
+    "extrapolation": "prediction",
+    "glide": "gliding",
+    "hot plug": "hot plugging",
+    "jump arc": "jump height",
+    "parachute": "gliding",
+    "snap to grid": "tile movement",
+    "stunned": "stun",
+    "unplugged": "hot plugging",
+    "waypoint": "waypoints",
     "bullet time": "slow motion",
     "circularity error": "circularity",
     "controller": "gamepad",

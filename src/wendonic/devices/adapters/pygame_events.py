@@ -67,9 +67,10 @@ class PygameEvents:
     It remembers which pad is which, the value of each stick's other axis and which finger is which. Pads get the
     lowest number that is free, in the order in which they are plugged in, and say so when they go (`lost.pad1`); one
     that comes back gets the number that it had, if that is still free.
-    `window_size` in pixels is what the pointer is measured by; without it, the window's size when asked. `joysticks`
-    are mappings of joysticks whose axes and buttons have numbers only, such as a profile's: `profile.joysticks`. One
-    that has no mapping is ignored, and said so once. For a mouse that may turn without end, a game calls
+    `window_size` in pixels is what the pointer is measured by; without it, the window's size when asked, or with
+    `pygame.SCALED` that of what is drawn. `joysticks` are mappings of joysticks whose axes and buttons have numbers
+    only, such as a profile's: `profile.joysticks`. One that has no mapping is ignored, and said so once. For a mouse
+    that may turn without end, a game calls
     `pygame.mouse.set_relative_mode(True)`: it hides the pointer, keeps it in the window and reports raw motion.
 
     >>> adapter = PygameEvents(window_size=(1280, 800))
@@ -126,14 +127,29 @@ class PygameEvents:
         # What SDL makes up from a finger is reported by the finger itself.
         if getattr(raw, "touch", False):
             return []
-        right, down = raw.rel
-        made = [Event(t, "mouse.move", (float(right), float(down)))] if right or down else []
-        if pygame.display.get_init() and pygame.mouse.get_relative_mode():
+        (width, height), scale = self._size(raw)
+        right, down = (moved * scale for moved in raw.rel)
+        made = [Event(t, "mouse.move", (right, down))] if right or down else []
+        if width <= 0 or height <= 0 or (pygame.display.get_init() and pygame.mouse.get_relative_mode()):
             # A mouse that is captured is nowhere in the window.
             return made
-        width, height = self._window_size or pygame.display.get_window_size()
         x, y = (min(max(place / size, 0.0), 1.0) for place, size in zip(raw.pos, (width, height), strict=True))
         return [*made, *self._reshaped(t, width, height), Event(t, "pointer.at", (x, y))]
+
+    def _size(self, raw: pygame.Event) -> tuple[tuple[int, int], float]:
+        """Return the size that places are measured by, and how many counts of the mouse one of motion is."""
+        if self._window_size is not None:
+            return self._window_size, 1.0
+        surface = pygame.display.get_surface() if pygame.display.get_init() else None
+        if surface is None:
+            # A game may make its windows by itself.
+            window = getattr(raw, "window", None)
+            return ((0, 0) if window is None else window.size), 1.0
+        size, drawn = pygame.display.get_window_size(), surface.get_size()
+        if size == drawn or not _is_scaled():
+            return size, 1.0
+        # Places and motions are scaled with what is drawn; the hand moved as far as ever.
+        return drawn, min(size[0] / drawn[0], size[1] / drawn[1])
 
     def _reshaped(self, t: float, width: int, height: int) -> list[Event]:
         """Say what shape the window has, where that is new."""
@@ -153,8 +169,7 @@ class PygameEvents:
             del self._fingers[finger]
         pressure = 0.0 if lifted else min(max(float(getattr(raw, "pressure", 1.0)), 0.0), 1.0) or 1.0
         x, y = (min(max(float(place), 0.0), 1.0) for place in (raw.x, raw.y))
-        size = self._window_size or (pygame.display.get_window_size() if pygame.display.get_surface() else (0, 0))
-        return [*self._reshaped(t, *size), Event(t, f"touch.{number}", (x, y, pressure))]
+        return [*self._reshaped(t, *self._size(raw)[0]), Event(t, f"touch.{number}", (x, y, pressure))]
 
     def _pad(self, raw: pygame.Event, t: float) -> list[Event]:
         kind = raw.type
@@ -254,6 +269,14 @@ class PygameEvents:
         # The negative end has one code more than the positive one.
         tilt[axis] = max(raw.value / FULL_AXIS, -1.0)
         return [Event(t, f"{pad}.{stick}", (tilt[0], tilt[1]))]
+
+
+def _is_scaled() -> bool:
+    """Return whether pygame scales what is drawn to the window (`pygame.SCALED`): only then it has a renderer. A
+    window of OpenGL may also have another size than its surface, once it is resized.
+    """
+    renderer = getattr(pygame.display, "_get_renderer_info", None)
+    return renderer is not None and renderer() is not None
 
 
 def moved_element(raw: pygame.Event) -> str | None:
