@@ -337,7 +337,7 @@ def test_pads_of_glfw_are_told_when_they_change(glfw_window, monkeypatch):
     assert sorted(event.control for event in reported[1:]) == sorted(f"{pad}.south" for pad in PADS)
 
 
-def test_a_joystick_that_glfw_knows_no_layout_of_goes_by_a_mapping(glfw_window, monkeypatch):
+def test_a_joystick_that_glfw_knows_no_layout_of_goes_by_a_mapping(glfw_window, monkeypatch, caplog):
     import glfw
 
     axes, hats = (ctypes.c_float * 2)(0.5, -1.0), (ctypes.c_ubyte * 1)(1 | 8)
@@ -374,8 +374,13 @@ def test_a_joystick_that_glfw_knows_no_layout_of_goes_by_a_mapping(glfw_window, 
     # Without a mapping it is silent.
     plugged.add(2)
     silent = []
-    glfw_events.GlfwEvents(glfw_window, silent.append).poll()
+    unmapped = glfw_events.GlfwEvents(glfw_window, silent.append)
+    unmapped.poll()
+    unmapped.poll()
     assert silent == []
+    # What would make it speak is said once.
+    (said,) = [record.getMessage() for record in caplog.records]
+    assert said.startswith('joystick "Barrow stick" (GUID 0300) reports numbers only; to use it, give the profile a')
 
 
 def test_the_adapters_load_their_libraries_only_when_they_are_made():

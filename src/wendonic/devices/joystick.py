@@ -10,6 +10,11 @@ from wendonic.errors import ControlError, none_such
 HAT_SIDES = {1: (1, 1), 2: (0, 1), 4: (1, -1), 8: (0, -1)}
 """For each direction of a hat, by its bit: which of its two numbers (right, up) says so, and by what sign."""
 
+NUMBERS_ONLY = (
+    'joystick "%s" (GUID %s) reports numbers only; to use it, give the profile a [joystick.…] table with its controls'
+)
+"""What is logged of a joystick that nothing maps, with its name and its GUID."""
+
 _ELEMENT = re.compile(r"(?P<half>[+-]?)(?P<kind>[abh])(?P<number>\d{1,3})(?:\.(?P<side>[1248]))?(?P<inverted>~?)")
 _FULL, _POSITIVE, _NEGATIVE = "", "+", "-"
 

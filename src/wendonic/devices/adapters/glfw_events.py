@@ -1,12 +1,13 @@
 """Events of a GLFW window as Wendonic's own (extra `glfw`)."""
 
+import logging
 from collections.abc import Callable, Sequence
 from typing import Any
 
 from wendonic.devices.adapters.pad_numbers import PadNumbers
 from wendonic.devices.adapters.window_shape import WindowShape
 from wendonic.devices.event import Event, Value
-from wendonic.devices.joystick import HAT_SIDES, JoystickMapping, MappedJoystick
+from wendonic.devices.joystick import HAT_SIDES, NUMBERS_ONLY, JoystickMapping, MappedJoystick
 from wendonic.devices.keys import KEY_CODES
 from wendonic.errors import WendonicError
 
@@ -91,6 +92,7 @@ class GlfwEvents:
         self._pads: dict[int, dict[str, Value]] = {}
         self._mappings = tuple(joysticks)
         self._mapped: dict[int, MappedJoystick] = {}
+        self._unmapped: set[int] = set()
         for name in ("key", "cursor_pos", "mouse_button", "scroll", "window_focus", "window_iconify", "cursor_enter"):
             self._follow(window, name)
 
@@ -200,13 +202,20 @@ class GlfwEvents:
                 joystick.state.hats[hat] = (float(right), float(up))
             return joystick.values()
         if not glfw.joystick_is_gamepad(number):
+            if number not in self._unmapped and glfw.joystick_present(number):
+                self._unmapped.add(number)
+                guid, name = self._named(number)
+                logging.getLogger("wendonic").warning(NUMBERS_ONLY, name, guid)
             return None
         state = glfw.get_gamepad_state(number)
         return None if state is None else _pad_values(state)
 
+    def _named(self, number: int) -> tuple[str, str]:
+        return _text(self._glfw.get_joystick_guid(number)), _text(self._glfw.get_joystick_name(number))
+
     def _mapped_joystick(self, number: int) -> MappedJoystick | None:
         if number not in self._mapped:
-            guid, name = (_text(get(number)) for get in (self._glfw.get_joystick_guid, self._glfw.get_joystick_name))
+            guid, name = self._named(number)
             mapping = next((mapping for mapping in self._mappings if mapping.fits(guid, name)), None)
             if mapping is None:
                 return None

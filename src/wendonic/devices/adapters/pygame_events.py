@@ -16,7 +16,7 @@ from wendonic.devices.adapters.pad_numbers import PadNumbers
 from wendonic.devices.adapters.window_shape import WindowShape
 from wendonic.devices.controls import TOUCHES
 from wendonic.devices.event import Event, Value
-from wendonic.devices.joystick import HAT_SIDES, JoystickMapping, MappedJoystick
+from wendonic.devices.joystick import HAT_SIDES, NUMBERS_ONLY, JoystickMapping, MappedJoystick
 from wendonic.devices.keys import KEY_CODES
 from wendonic.devices.usb_keys import USB_KEYS
 
@@ -227,12 +227,7 @@ class PygameEvents:
         number, guid, name = opened.get_instance_id(), opened.get_guid(), opened.get_name()
         self._opened[number] = opened
         if mapping is None:
-            logging.getLogger("wendonic").warning(
-                'joystick "%s" (GUID %s) reports numbers only; to use it, '
-                "give the profile a [joystick.…] table with its controls",
-                name,
-                guid,
-            )
+            logging.getLogger("wendonic").warning(NUMBERS_ONLY, name, guid)
         else:
             self._joysticks[number] = MappedJoystick(mapping)
             self._pads.plug_in(number, guid)
