@@ -220,9 +220,12 @@ def press_output(tuning: PressTuning, state: PressState, raw: PressInput, ground
             return PRESS_AT_REST
         # Held in from another mode: it ends here.
         return state._replace(down=raw.down, on=0.0, held=0.0, began=0.0, ended=1.0, began_count=0.0)
+    timed = tuning.style in (STYLE_TAP, STYLE_LONG, STYLE_DOUBLE, STYLE_REPEAT)
+    if not timed and tuning.waits == 0 and raw.edges == 0.0 and state.on == 0.0 and state.held == 0.0:
+        # At rest.
+        return state._replace(down=raw.down, began=0.0, ended=0.0, held_s=0.0, began_count=0.0)
     down_s, first_s, on = state.down_s, state.first_s, state.on
     ons = offs = 0.0
-    timed = tuning.style in (STYLE_TAP, STYLE_LONG, STYLE_DOUBLE, STYLE_REPEAT)
     if timed or raw.edges > 0.0:
         down_s, first_s, on, ons, offs = style_output(tuning, state, raw, dt)
     held = state.held
