@@ -1,5 +1,6 @@
 """The door for what a game says of the body: it owns the body, and the helm is its guest."""
 
+import contextlib
 import logging
 import math
 from abc import abstractmethod
@@ -39,6 +40,7 @@ class BodyDoor(Door):
     """
 
     __slots__ = (
+        "_asked",
         "_changes_seen",
         "_contact",
         "_course_before",
@@ -55,6 +57,8 @@ class BodyDoor(Door):
     )
 
     axes: WorldAxes
+    _asked: tuple[frozenset[tuple[int, int]], WorldAxes, tuple[float, ...]] | None
+    """The squares that the game blocked last, its axes then, and the course that this gave."""
     _changes_seen: int
     _contact: GameVector | None
     _course_before: tuple[float, ...]
@@ -365,14 +369,20 @@ class BodyDoor(Door):
         (1, 0)
         """
         given = list(squares)
+        course = self._course
+        # A game may say each tick what it said before.
+        if self._asked is not None and self._asked[1:] == (self.axes, course):
+            with contextlib.suppress(TypeError):
+                if self._asked[0] == frozenset(given):
+                    return
         for square in given:
             if len(square) != 2 or any(number != round(number) for number in square):
                 raise WendonicError(f"blocked square: found {square}; allowed: two whole numbers")
         wanted = {(float(x), float(y)) for x, y in (self.axes.square_to_plan(*square) for square in given)}
-        before = set(squares_in(self._course))
-        if wanted == before:
-            return
-        self._block(sorted(wanted))
+        before = set(squares_in(course))
+        if wanted != before:
+            self._block(sorted(wanted))
+        self._asked = frozenset((x, y) for x, y in given), self.axes, self._course_before
         for x, y in sorted(wanted ^ before):
             self.state.report(_SQUARE, (x, y, 1.0 if (x, y) in wanted else 0.0))
 
