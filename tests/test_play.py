@@ -15,6 +15,7 @@ from wendonic.demo import demo_profile, demo_recording
 from wendonic.demo.make_recordings import FENCE_M
 from wendonic.devices.controls import REPORTED
 from wendonic.profile.load import profile_from_text
+from wendonic.recording.stretches import join
 
 AXES = {
     "screen in pixels": 'right = "+x"\nforward = "-y"\nunit = "px"\nunits_per_m = 50\n',
@@ -224,10 +225,25 @@ def test_a_stretch_begins_in_the_mode_and_on_the_ground_that_it_was_in():
         Event(0.0, "mode", "cart"),
         Event(0.1, "body.ground", (0.0, 0.0, 0.0, 1.0)),
         Event(0.2, "body.push", (1, 0, 0)),
+        *(Event(0.3, "square", (x, 1.0, 1.0)) for x in (1.0, 2.0)),
+        Event(0.4, "square", (1.0, 1.0, 0.0)),
     ]
-    stretch = Recording([*reported, Event(1.0, "mark", "here")]).between(0.5, 1.0)
-    assert [(event.control, event.t) for event in stretch] == [("mode", 0.5), ("body.ground", 0.5), ("mark", 1.0)]
+    whole = Recording([*reported, Event(1.0, "mark", "here")])
+    stretch = whole.between(0.5, 1.0)
+    assert list(stretch) == [
+        Event(0.5, "mode", "cart"),
+        Event(0.5, "body.ground", (0.0, 0.0, 0.0, 1.0)),
+        Event(0.5, "square", (2.0, 1.0, 1.0)),
+        Event(1.0, "mark", "here"),
+    ]
     assert set(shape(stretch, profile_in("y up"))["mode"]) == {"cart"}
+    # In a recording that is put behind it, none of that counts any more.
+    helm = Helm(profile_in("y up"))
+    for event in join([whole, Recording([Event(0.0, "mark", "next")])]):
+        helm.apply(event)
+    assert helm.blocked_squares() == []
+    helm.enter("foot")
+    assert helm.tick(1 / 60).motion.grounded
 
 
 def test_a_recorder_ends_and_does_no_harm(tmp_path):

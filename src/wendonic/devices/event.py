@@ -111,13 +111,13 @@ def checked_event(t: object, control: object, value: object) -> Event:
 
 def at_rest(event: Event) -> bool:
     """Return whether an event leaves nothing held: a key that is up, a finger that is lifted, a stick in the
-    middle.
+    middle, a square that is free.
 
     >>> at_rest(Event(0.0, "touch.0", (0.5, 0.5, 0.0))), at_rest(Event(0.0, "pad.left_stick", (0.1, 0.0)))
     (True, False)
     """
     control = find_control(event.control)
-    if control.kind == "touch":
+    if control.kind == "touch" or control.name == "square":
         return isinstance(event.value, tuple) and event.value[2] == 0.0
     if control.kind in TEXTS:
         return False

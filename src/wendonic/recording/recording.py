@@ -33,7 +33,7 @@ MOST_TICKS = 10_000_000
 PASSING = frozenset({"mark", "counts", "wheel", "reported"})
 """Kinds of control that are of a moment, and hold nothing."""
 
-LASTING = frozenset({"body.ground", "mode"})
+LASTING = frozenset({"body.ground", "mode", "square"})
 """What a game reports that counts until it tells otherwise."""
 
 
@@ -45,6 +45,14 @@ def _entries(events: Iterable[Event], faults: list[Fault]) -> Iterator[Entry]:
             yield Entry(None, where, *event)
         else:
             faults.append(Fault(None, where, f"found {event!r}; allowed: an Event(t, control, value)"))
+
+
+Held = str | tuple[float, ...]
+"""What is held: a control, or a blocked square, of which there are many."""
+
+
+def _key_of(event: Event) -> Held:
+    return numbers_of(event.value)[:2] if event.control == "square" else event.control
 
 
 def _has_slid(finger: Event, landing: Event | None) -> bool:
@@ -231,7 +239,7 @@ class Recording(Sequence[Event]):
             raise WendonicError(
                 f"from {clock_s(start_s)} s to {clock_s(end_s)} s; allowed: the end not before the start"
             )
-        held: dict[str, Event] = {}
+        held: dict[Held, Event] = {}
         landed: dict[str, Event] = {}
         inside: list[Event] = []
         for event in self._events:
@@ -242,11 +250,11 @@ class Recording(Sequence[Event]):
             kind = CONTROLS[event.control].kind
             if kind == "loss":
                 released = RELEASES[event.control]
-                held = {name: old for name, old in held.items() if CONTROLS[name].unit not in released}
+                held = {key: old for key, old in held.items() if CONTROLS[old.control].unit not in released}
             elif kind not in PASSING or event.control in LASTING:
                 if kind == "touch" and (event.control not in held or at_rest(held[event.control])):
                     landed[event.control] = event
-                held[event.control] = event
+                held[_key_of(event)] = event
         # A key that is up again is at rest, as everything is at the start of a recording.
         standing = [event._replace(t=float(start_s)) for event in held.values() if not at_rest(event)]
         # The window comes before what is measured by it.

@@ -1,14 +1,18 @@
 """Recordings cut out of longer ones, and put one after the other."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 
 from wendonic.devices.controls import CONTROLS
 from wendonic.devices.event import Event
 from wendonic.devices.state import DeviceState
 from wendonic.errors import WendonicError
+from wendonic.recording.content import numbers_of
 from wendonic.recording.recording import Recording
 from wendonic.significant import clock_s
+
+GROUND_UNKNOWN = 2.0
+"""What `body.ground` says where the game has not reported any."""
 
 BEGIN, END = "begin", "end"
 """Notes at the ends of a stretch where nothing else happens, so that it lasts as long as it should."""
@@ -61,7 +65,8 @@ def cut(recording: Recording, start_s: float | None = None, end_s: float | None 
 
 
 def join(recordings: Sequence[Recording], pause_s: float = 0.5) -> Recording:
-    """Return recordings one after the other, from 0 s on, with a pause between them in which everything is released.
+    """Return recordings one after the other, from 0 s on, with a pause between them in which everything is released,
+    and what a game reported of the ground and of blocked squares no longer counts.
 
     A note says where each begins, by its title. Raises `WendonicError` for a pause that cannot be.
 
@@ -76,11 +81,30 @@ def join(recordings: Sequence[Recording], pause_s: float = 0.5) -> Recording:
     for number, recording in enumerate(recordings, 1):
         if events and _holds(events):
             events.append(Event(at_s - pause_s, "lost.focus", 1.0))
+        if events:
+            events += _taken_back(recordings[number - 2], at_s - pause_s)
         events.append(Event(at_s, "mark", recording.title or f"recording {number}"))
         events += recording.shifted(at_s)
         at_s += recording.duration_s + pause_s
     titles = dict.fromkeys(recording.title for recording in recordings if recording.title)
     return Recording.from_checked(events, ", then ".join(titles))
+
+
+def _taken_back(recording: Recording, t: float) -> Iterator[Event]:
+    """Give what takes back, at a time, what a game reported that lasts."""
+    ground, blocked = GROUND_UNKNOWN, dict[tuple[float, float], None]()
+    for event in recording:
+        if event.control == "body.ground":
+            ground = numbers_of(event.value)[0]
+        elif event.control == "square":
+            x, y, is_blocked = numbers_of(event.value)
+            blocked.pop((x, y), None)
+            if is_blocked > 0.0:
+                blocked[x, y] = None
+    if ground != GROUND_UNKNOWN:
+        yield Event(t, "body.ground", (GROUND_UNKNOWN, 0.0, 0.0, 1.0))
+    for square in blocked:
+        yield Event(t, "square", (*square, 0.0))
 
 
 def _holds(events: Sequence[Event]) -> bool:
