@@ -311,6 +311,7 @@ export class App {
         this.#begin(next, null);
         this.rebinding.take(stands);
         document.body.classList.toggle("blind", this.trial.blind);
+        this.notices.clear("trial");
         this.helm.retune(this.settings.values());
         this.numbers.key = "";
         this.readings = new Readings();
