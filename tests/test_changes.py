@@ -27,7 +27,7 @@ from wendonic import (
 from wendonic.demo import FOLDER, RECORDINGS, demo_profile
 from wendonic.profile.edit_text import edited
 from wendonic.profile.field_path import path_parts
-from wendonic.profile.save import HEADED
+from wendonic.profile.save import HEADED, saved_text
 from wendonic.profile.value_at import limits_of
 
 SHIPPED = sorted(set(RECORDINGS.values()))
@@ -366,3 +366,13 @@ def test_an_array_is_the_list_of_its_numbers():
     assert changed.mode["m"].move.bind[0].centre == (0.25, -0.125)
     (event,) = Recording([Event(0.0, "pad.left_stick", np.array([0.5, -0.25]))])
     assert event == (0.0, "pad.left_stick", (0.5, -0.25))
+
+
+def test_what_is_new_in_a_table_of_one_line_leaves_its_spaces_as_they_are():
+    text = (FOLDER / "beekeeper.toml").read_text()
+    changes = {"mode.foot.move.bind[1].curve.floor": 0.05, "mode.foot.move.bind[1].curve.ceiling": 0.9}
+    after = saved_text(demo_profile().changed(changes), text)
+    new = [line for line in after.splitlines() if line not in text.splitlines()]
+    assert [line.split("  #")[0].rstrip() for line in new] == [
+        'curve = { form = "power", exponent = 1.6, floor = 0.05, ceiling = 0.9 }'
+    ]

@@ -72,6 +72,9 @@ def _append(table: Any, name: str, value: Any) -> None:
     follows.
     """
     table = _pieces(table)[0]
+    if isinstance(table, tomlkit.items.InlineTable):
+        _append_inline(table, name, value)
+        return
     container = table.value if isinstance(table, tomlkit.items.Table) else table
     body = getattr(container, "body", ())
     own = list(itertools.takewhile(lambda row: not isinstance(row[1], tomlkit.items.Table | tomlkit.items.AoT), body))
@@ -86,6 +89,16 @@ def _append(table: Any, name: str, value: Any) -> None:
     container._insert_at(index, name, item)
     if container is not table:
         dict.__setitem__(table, name, item)
+
+
+def _append_inline(table: tomlkit.items.InlineTable, name: str, value: Any) -> None:
+    """Put a new value at the end of a table in one line; a space before its brace stays there."""
+    rows = table.value.body
+    ends = len(table) > 0 and isinstance(rows[-1][1], tomlkit.items.Whitespace)
+    space = rows.pop() if ends else None
+    table[name] = value
+    if space is not None:
+        rows.append(space)
 
 
 def _append_table(table: Any, name: str) -> Any:
