@@ -43,13 +43,21 @@ def inlined(value: Any) -> Any:
     """Return a value as it is written in one line: tables inline, tuples as lists.
 
     >>> inlined({"form": "power", "exponent": 1.6}).as_string()
-    '{form = "power", exponent = 1.6}'
+    '{ form = "power", exponent = 1.6 }'
     """
     if isinstance(value, Mapping):
-        table = tomlkit.inline_table()
-        table.update({name: inlined(part) for name, part in value.items()})
-        return table
+        # By its text, as a table that is made of its values has no spaces inside its braces.
+        return tomlkit.value(_in_line(value)) if value else tomlkit.inline_table()
     return [inlined(part) for part in value] if isinstance(value, list | tuple) else value
+
+
+def _in_line(value: Any) -> str:
+    if isinstance(value, Mapping):
+        fields = (f"{tomlkit.key(name).as_string()} = {_in_line(part)}" for name, part in value.items())
+        return f"{{ {', '.join(fields)} }}" if value else "{}"
+    if isinstance(value, list | tuple):
+        return f"[{', '.join(map(_in_line, value))}]"
+    return str(tomlkit.item(value).as_string())
 
 
 def _put(table: Any, name: str | int, value: Any) -> None:
