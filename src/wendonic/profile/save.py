@@ -58,7 +58,7 @@ def saved_text(profile: Profile, text: str, path: str | Path = "<text>") -> str:
     >>> text = f'{foot}[mode.aim]\\nlike = "foot"\\n'
     >>> changed = profile_from_text(text).changed({"mode.aim.move.bind[0].dead_zone.inner": 0.2})
     >>> saved_text(changed, text).splitlines()[-1]
-    'move = {bind = [{stick = "pad.left_stick", dead_zone = {inner = 0.2}}]}'
+    'move = { bind = [{ stick = "pad.left_stick", dead_zone = { inner = 0.2 } }] }'
     """
     content = profile.file_content()
     if not text.strip():
