@@ -227,7 +227,7 @@ def test_looking_up_a_square_takes_as_long_among_forty_thousand():
 near = st.tuples(st.integers(-2, 2), st.integers(-2, 2), st.booleans())
 doings = st.one_of(
     st.lists(near, min_size=1, max_size=4),
-    st.sampled_from(["tick", "tick", "retune", "copy", "pickle", "hitch", "ask", "restart"]),
+    st.sampled_from(["tick", "tick", "retune", "copy", "pickle", "restore", "hitch", "ask", "restart"]),
     st.sampled_from(["KeyW", "KeyS", "KeyA", "KeyD"]),
 )
 
@@ -236,6 +236,7 @@ doings = st.one_of(
 def test_squares_reported_one_by_one_block_as_those_reported_at_once(doings):
     """By events as a recording has them, against `block` with a set that the test keeps; whatever comes between."""
     one, two, blocked = helm_with(move=KEYS), helm_with(move=KEYS), set()
+    moments = [one.snapshot(), two.snapshot()]
     for doing in [*doings, "tick"]:
         if isinstance(doing, list):
             for x, y, is_blocked_now in doing:
@@ -253,10 +254,14 @@ def test_squares_reported_one_by_one_block_as_those_reported_at_once(doings):
                 helm.restart() if doing == "restart" else helm.retune(
                     helm.profile.changed({"mode.m.steer.step_s": 0.1 + 0.01 * len(blocked)})
                 )
+        elif doing == "restore":
+            # Squares are no part of a moment.
+            for helm, moment in zip((one, two), moments, strict=True):
+                helm.restore(moment)
         elif doing == "ask":
-            one.restore(one.snapshot())
             assert set(one.blocked_squares()) == blocked
         else:
+            moments = [one.snapshot(), two.snapshot()]
             dt = 0.25 if doing == "hitch" else 0.05
             assert one.tick(dt).step == two.tick(dt).step
 
@@ -279,3 +284,13 @@ def test_a_recording_with_thousands_of_blocked_squares_makes_their_table_once(tm
     made.clear()
     trace = shape(Recording.read(recorder.path), helm.profile)
     assert (trace["refused_x"].iloc[-1], len(made)) == (1.0, 1)
+
+
+def test_a_square_that_is_reported_before_going_back_stays_blocked():
+    helm = helm_with(move=KEYS)
+    helm.key("KeyD", True)
+    run(helm, 0.15)
+    moment = helm.snapshot()
+    helm.apply(Event(0.0, "square", (3.0, 0.0, 1.0)))
+    helm.restore(moment)
+    assert run(helm, 1.0)[-1].step.refused == (3, 0)

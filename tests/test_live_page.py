@@ -223,6 +223,20 @@ def test_a_copied_side_plays_what_it_shows_and_no_number_goes_where_it_may_not(p
     refused = page.locator('[data-path="gait.walk.top_speed_m_s"] .refused')
     assert refused.text_content().startswith("found 0; allowed: 1e-9 to ")
     assert page.evaluate("wendonicPage.helm.record.every(Number.isFinite)")
+    # A copy over another form is taken back as a whole.
+    form, amount = (f"mode.foot.move.bind[1].curve.{name}" for name in ("form", "amount"))
+    page.evaluate("path => wendonicPage.settings.set(path, 'expo')", form)
+    page.wait_for_function("path => wendonicPage.profile.paths.includes(path)", arg=amount)
+    page.keyboard.press("F3")
+    page.wait_for_function("path => !wendonicPage.profile.paths.includes(path)", arg=amount)
+    page.click("text=Copy")
+    page.keyboard.press("F3")
+    assert page.evaluate("path => wendonicPage.settings.value(path)", form) == "power"
+    page.locator("#stage").focus()
+    page.keyboard.press("Control+z")
+    page.wait_for_function("path => wendonicPage.profile.paths.includes(path)", arg=amount)
+    page.keyboard.press("Control+y")
+    page.wait_for_function("path => !wendonicPage.profile.paths.includes(path)", arg=amount)
 
 
 @pytest.mark.long

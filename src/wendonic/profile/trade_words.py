@@ -94,7 +94,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
     ),
     "charged jump": TradeWord(
         "A jump that begins when the press ends, and is higher the longer it was held: `Press.held_s` says how long, "
-        "and the game sets the speed with `Helm.place`. The usual way is `early_release_ratio`.",
+        "and the game sets the speed with `Helm.place`. A jump that an early release cuts short is more usual.",
         ("early_release_ratio",),
         ("body.velocity",),
     ),

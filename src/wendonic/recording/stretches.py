@@ -7,12 +7,10 @@ from wendonic.devices.controls import CONTROLS
 from wendonic.devices.event import Event
 from wendonic.devices.state import DeviceState
 from wendonic.errors import WendonicError
+from wendonic.kernels.body.fall import GROUND_UNKNOWN
 from wendonic.recording.content import numbers_of
 from wendonic.recording.recording import Recording
 from wendonic.significant import clock_s
-
-GROUND_UNKNOWN = 2.0
-"""What `body.ground` says where the game has not reported any."""
 
 BEGIN, END = "begin", "end"
 """Notes at the ends of a stretch where nothing else happens, so that it lasts as long as it should."""

@@ -402,6 +402,8 @@ class Helm(BodyDoor):
             raise WendonicError(
                 "the snapshot has another structure; allowed: one with the same modes, forms and bindings"
             )
+        # What was reported of squares is not part of a moment: it stays.
+        self._block_reported()
         recorder = self.state.recorder if isinstance(self.state, RecordedState) else None
         recorded_s = recorder.elapsed_s if recorder else 0.0
         window = self.state.values[WINDOW.slot]

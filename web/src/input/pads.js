@@ -6,7 +6,7 @@ export const BUTTONS = (
 ).split(" ");
 
 /** Triggers are levels like sticks, though they are among the buttons. */
-const LEVELS = { 6: "left_trigger", 7: "right_trigger" };
+const LEVELS = [6, 7];
 
 export class Pads {
     /** @param {(control: string, value: any, time: number) => void} give
@@ -46,7 +46,7 @@ export class Pads {
         if (!last) this.known.set(name, (last = { buttons: [], axes: [] }));
         pad.buttons.slice(0, BUTTONS.length).forEach((button, number) => {
             if (last.buttons[number] === button.value || (last.buttons[number] === undefined && !button.value)) return;
-            if (this.isAway && number in LEVELS) return;
+            if (this.isAway && LEVELS.includes(number)) return;
             last.buttons[number] = button.value;
             if (this.isAway) return;
             this.give(`${name}.${BUTTONS[number]}`, button.value, now);

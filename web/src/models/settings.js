@@ -2,6 +2,9 @@
 
 const TOGETHER_MS = 700;
 
+/** In place of a path, where all changes are others than before. */
+export const ALL = "*";
+
 export class Settings {
     /** @param {Object} profile the page's contents of the file as it stands */
     constructor(profile) {
@@ -126,7 +129,7 @@ export class Settings {
         if (last.all) {
             to.push({ path: null, all: this.changes, time: null });
             this.changes = last.all;
-            this.#tell(null);
+            this.#tell(ALL);
             return;
         }
         to.push({ path: last.path, before: this.#now(last.path), time: null });

@@ -1,5 +1,7 @@
 /** What a changed number does: to the helm at once, or by tick functions of another form, which Python makes. */
 
+import { ALL } from "../models/settings.js";
+
 export class Tuner {
     /** @param {Object} app what main.js hands over */
     constructor(app) {
@@ -11,6 +13,14 @@ export class Tuner {
         const { app } = this;
         if (side !== app.trial.side || !app.numbers) return;
         const values = app.settings.values();
+        if (path === ALL) {
+            // They may be of another form, over what the file is by now.
+            if (app.wire) this.#reform(path);
+            else this.retune(values);
+            app.numbers.refresh();
+            app.feel.measure(null);
+            return;
+        }
         const field = path === null ? null : app.settings.profile.fields.find((one) => one.path === path);
         const known = path === null || (field && field.number >= 0);
         if (known && app.helm.keepsStructure(values)) this.retune(values);

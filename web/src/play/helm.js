@@ -185,19 +185,22 @@ export class Helm {
         this.#tellWall(normal);
     }
 
-    /** The course, blocked squares included: its table is made once for all squares reported before a tick. */
+    /** The course, blocked squares included. */
     get course() {
-        const squares = this.#squares;
-        if (squares) {
-            this.course = withSquares(this.#course, [...squares.values()]);
-            for (const run of Object.values(this.runs)) run.over(this.#course);
-        }
+        this.#blockReported();
         return this.#course;
     }
 
     set course(course) {
         this.#course = course;
         this.#squares = null;
+    }
+
+    /** Blocks the squares that were reported one by one: their table is made once for all before a tick. */
+    #blockReported() {
+        if (!this.#squares) return;
+        this.course = withSquares(this.#course, [...this.#squares.values()]);
+        for (const run of Object.values(this.runs)) run.over(this.#course);
     }
 
     #blockSquare([x, y, blocked]) {
@@ -251,7 +254,7 @@ export class Helm {
 
     #takeChanges() {
         const { state, run } = this;
-        if (this.#squares) void this.course;
+        this.#blockReported();
         const kept = state.kept;
         this.changesSeen = run.sampler.fill(state, this.row) ? -1 : state.changes;
         if (kept.length) for (const other of this.others) other.note(kept);
