@@ -114,7 +114,8 @@ def state_after(recording, until_s):
     """What stands at a time: not the mouse's way, nor where a lifted finger was."""
     state = DeviceState()
     for event in recording:
-        if event.t <= until_s and event.control not in ("mouse.move", "mouse.wheel"):
+        # A helm discards; its held state knows nothing of it.
+        if event.t <= until_s and event.control not in ("mouse.move", "mouse.wheel", "discard"):
             state.apply(event)
     touch = find_control("touch.9").slot
     if state.values[touch + 2] == 0.0:
