@@ -231,12 +231,14 @@ def test_thrust_and_drag_are_changed_without_what_follows_from_them():
     ("changes", "words"),
     [
         ({"mode.foot.look.bind[0].cm_per_trn": 28}, 'cm_per_trn: unknown key; did you mean "cm_per_turn"'),
-        ({"mode.foot.look.bind[7].cm_per_turn": 28}, "does not exist: there is no entry \\[7\\]"),
+        ({"mode.foot.look.bind[7].cm_per_turn": 28}, r"does not exist; allowed: mode.foot.look.bind\[0\] to \[1\]"),
+        ({"mode.foot.look.bind.1.dpi": 7}, r"look.bind is a list; allowed: mode.foot.look.bind\[0\] to \[1\]"),
+        ({"gait.walk.accel_m_s2[0]": 1}, r"accel_m_s2\[0\] does not exist: gait.walk.accel_m_s2 is not a list"),
         (
             {"mode.foot.look.bind[0].dpi": -1, "gait.walk.accel_m_s2": "fast"},
             '(?s)dpi: found -1.*accel_m_s2: found "fast"',
         ),
-        ({"title.deep": 1}, "does not exist: deep is not inside a table"),
+        ({"title.deep": 1}, "does not exist: title is not a table"),
         ({"gait.wlak.accel_m_s2": 9}, 'gait.wlak.accel_m_s2: no gait "wlak"; did you mean "walk"'),
         ({"mode.foot.move.merge": "strongst"}, 'did you mean "strongest"'),
         ({"mode..x": 1}, "is not a field path"),

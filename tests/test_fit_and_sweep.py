@@ -67,11 +67,24 @@ def test_what_cannot_be_reached_and_what_does_nothing_is_told():
     assert found.trades == ()
     assert found.settings[1].after == 16.0
     assert found.targets[0].after < 0.01
+    # Where another number stands in the way, its fault is told.
+    released = (
+        HEAD + '[[mode.m.move.bind]]\nstick = "pad.left_stick"\ndead_zone = { inner = 0.3, release = 0.20004 }\n'
+    )
+    zone = fit_profile(profile_from_text(released), {"first_tilt": 0.1}, ["mode.m.move.bind[0].dead_zone.inner"])
+    assert zone.settings[0].after == pytest.approx(0.20004, abs=1e-5)
+    assert "inner goes no further: mode.m.move.bind[0].dead_zone: release 0.20004 is above inner 0.19" in str(zone)
     for targets, settings, words in (
         ({"reach_s": 1.0}, free, 'no quantity of the feel sheet "reach_s"'),
         ({"jump_height_m": 1.0}, free, "this mode has no jump_height_m"),
         ({"reach90_s": 1.0}, ["gait.walk.acel_m_s2"], 'did you mean "accel_m_s2"'),
-        ({"reach90_s": 1.0}, ["mode.m.move.merge"], "mode.m.move.merge is not a number: found 'strongest'"),
+        ({"reach90_s": 1.0}, ["mode.m.move.merge"], 'mode.m.move.merge is not a number: found "strongest"'),
+        ({"reach90_s": 1.0}, ["gait.walk"], "gait.walk is not a number: found a table; in it: top_speed_m_s, "),
+        (
+            {"reach90_s": 1.0},
+            ["mode.m.move.bind.0.rise_s"],
+            r"mode.m.move.bind is a list; allowed: mode.m.move.bind\[0\]",
+        ),
         ({}, free, "a fit needs a target"),
     ):
         with pytest.raises(WendonicError, match=words):
@@ -176,6 +189,11 @@ def test_targets_in_each_others_way_are_told_with_the_price():
     assert re.search(r"^stop_time_s +\S+ +0\.1 +\S+ s  not reached$", said, re.MULTILINE)
     assert re.search(r"^gait\.walk\.brake_m_s2 +\S+ +\S+$", said, re.MULTILINE)
     assert "\nstop_time_s can be reached alone: 0.1 s, at the cost of stop_distance_m 0.2" in said
+    # What does not depend on any of them is said so; the scan ends, though only one target changes sides.
+    other = fit(CRISP + GAIT, {"reach90_s": 0.33, "stop_distance_m": 0.8}, ["gait.walk.accel_m_s2"])
+    assert other.settings[0].after == pytest.approx(0.9 * 4.0 / 0.33, rel=0.01)
+    assert [one.idle for one in other.trades] == [True]
+    assert str(other).endswith("\nstop_distance_m depends on none of the free settings")
     never = fit(CRISP + GAIT, {"stop_time_s": 1e-7, "reach90_s": 0.45}, ["gait.walk.brake_m_s2"])
     assert [(one.quantity, one.reachable_alone) for one in never.trades] == [("stop_time_s", False)]
 
@@ -230,8 +248,11 @@ def test_a_sweep_measures_every_combination_as_one_by_one():
     ):
         with pytest.raises(WendonicError, match=words):
             sweep(profile, settings, quantities)
-    with pytest.raises(WendonicError, match="allowed: SETTING=FROM:TO:COUNT"):
-        over_of(["gait.walk.accel_m_s2=8:40"])
+    for word in ("8:40", "8:40:1", "8:inf:3", "nan:40:3", "8:40:2.5", "circle,square"):
+        with pytest.raises(WendonicError, match="allowed: SETTING=FROM:TO:COUNT"):
+            over_of([f"gait.walk.accel_m_s2={word}"])
+    with pytest.raises(WendonicError, match="has values already; allowed: each setting once"):
+        over_of(["gait.walk.accel_m_s2=8:40:3", "gait.walk.accel_m_s2=8:20:3"])
 
 
 @pytest.mark.parametrize(

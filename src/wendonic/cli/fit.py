@@ -85,7 +85,7 @@ def _print_fit(found: "Fitted", length: "LengthUnit") -> None:
     from rich.console import Console
     from rich.table import Table
 
-    from wendonic.study.solve.fit import setting_note, setting_words, target_words, trade_words
+    from wendonic.study.solve.fit import missed_words, setting_note, setting_words, target_words
 
     console = Console()
     table = Table(box=box.SIMPLE_HEAD, show_edge=False, padding=(0, 1))
@@ -103,5 +103,5 @@ def _print_fit(found: "Fitted", length: "LengthUnit") -> None:
     for setting in found.settings:
         settings.add_row(*setting_words(setting), setting_note(setting))
     console.print(settings)
-    for trade in found.trades:
-        say(trade_words(trade, length))
+    for words in missed_words(found):
+        say(words)

@@ -6,8 +6,7 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from wendonic.errors import WendonicError
-from wendonic.profile.field_path import path_parts
+from wendonic.profile.field_path import no_step, path_parts
 from wendonic.profile.inherited import with_inherited
 from wendonic.profile.plain_values import plain_value
 from wendonic.profile.schema.table import Table
@@ -31,11 +30,11 @@ def changed_content(content: Mapping[str, Any], changes: Mapping[str, Any], read
         for index, part in enumerate(above):
             if isinstance(part, int):
                 if not isinstance(table, list) or part >= len(table):
-                    raise WendonicError(f"{path} does not exist: there is no entry [{part}]")
+                    raise no_step(table, above[:index], part, path)
                 table, whole = table[part], whole[part]
             else:
                 if not isinstance(table, dict):
-                    raise WendonicError(f"{path} does not exist: {part} is not inside a table")
+                    raise no_step(table, above[:index], part, path)
                 whole = whole.get(part, {})
                 if part not in table:
                     # A list that a mode has from another one becomes its own once something in it differs.
@@ -84,10 +83,9 @@ class UnwrittenTables:
 
 
 def _put(table: Any, last: str | int, value: Any, path: str) -> None:
-    if isinstance(last, int) and (not isinstance(table, list) or last >= len(table)):
-        raise WendonicError(f"{path} does not exist: there is no entry [{last}]")
-    if not isinstance(last, int) and not isinstance(table, dict):
-        raise WendonicError(f"{path} does not exist: {last} is not inside a table")
+    fits = isinstance(table, list) and last < len(table) if isinstance(last, int) else isinstance(table, dict)
+    if not fits:
+        raise no_step(table, path_parts(path)[:-1], last, path)
     if value is not None:
         table[last] = value
     elif isinstance(last, int):

@@ -1,14 +1,14 @@
 """Numbers of a profile changed in its text: comments, order and everything else stay."""
 
 import itertools
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 import tomlkit
 from tomlkit.exceptions import TOMLKitError
 
 from wendonic.errors import WendonicError
-from wendonic.profile.field_path import path_parts
+from wendonic.profile.field_path import no_step, path_parts
 
 
 def edited(text: str, changes: Mapping[str, Any]) -> str:
@@ -28,10 +28,10 @@ def edited(text: str, changes: Mapping[str, Any]) -> str:
         *above, last = path_parts(path)
         table: Any = document
         inline = False
-        for part in above:
+        for count, part in enumerate(above):
             # Within the entries of lists headers are hard to tell apart, and dotted keys have none.
             inline = inline or isinstance(part, int) or _dotted(table, part)
-            table = _step(table, part, path, inline)
+            table = _step(table, above[:count], part, path, inline)
         if value is None:
             table.pop(last, None)
         else:
@@ -137,13 +137,13 @@ def _last_body(table: Any) -> list[Any]:
     return _last_body(tables[-1]) if tables else body
 
 
-def _step(table: Any, part: str | int, path: str, inline: bool) -> Any:
+def _step(table: Any, above: Sequence[str | int], part: str | int, path: str, inline: bool) -> Any:
     if isinstance(part, int):
         if not isinstance(table, list) or part >= len(table):
-            raise WendonicError(f"{path} does not exist: there is no entry [{part}]")
+            raise no_step(table, above, part, path)
         return table[part]
     if not hasattr(table, "get"):
-        raise WendonicError(f"{path} does not exist: {part} is not inside a table")
+        raise no_step(table, above, part, path)
     if part not in table:
         last = _pieces(table)[-1]
         if not inline and not isinstance(table, tomlkit.items.InlineTable):

@@ -38,3 +38,18 @@ def dotted(path: Sequence[str | int]) -> str:
     'mode.foot.move.bind[1].curve'
     """
     return "".join(f"[{part}]" if isinstance(part, int) else f".{part}" for part in path).removeprefix(".")
+
+
+def no_step(found: object, above: Sequence[str | int], part: str | int, path: str) -> WendonicError:
+    """Return the error for a path that goes on where there is nothing: past the end of a list, or into a value.
+
+    >>> print(no_step(["a", "b"], ["mode", "foot", "move", "bind"], 7, "mode.foot.move.bind[7].gate"))
+    mode.foot.move.bind[7].gate does not exist; allowed: mode.foot.move.bind[0] to [1]
+    """
+    name = dotted(above)
+    if not isinstance(found, list | tuple):
+        kind = "a list" if isinstance(part, int) else "a table"
+        return WendonicError(f"{path} does not exist: {name} is not {kind}")
+    entries = f"{name}[0]" + (f" to [{len(found) - 1}]" if len(found) > 1 else "") if found else "none yet"
+    kind = "" if isinstance(part, int) else f": {name} is a list"
+    return WendonicError(f"{path} does not exist{kind}; allowed: {entries}")

@@ -1,12 +1,13 @@
 """What a profile has at a field path."""
 
+import json
 import math
 from collections.abc import Iterable
 from typing import Any
 
 from wendonic.errors import WendonicError, none_such
 from wendonic.profile.field_limits import field_limits
-from wendonic.profile.field_path import dotted, path_parts
+from wendonic.profile.field_path import dotted, no_step, path_parts
 from wendonic.profile.schema.field_words import field_unit, field_words
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.units import metre_name
@@ -49,7 +50,7 @@ def number_at(profile: Profile, path: str) -> tuple[float, float, float]:
     if value is None and field is not None and field.examples and isinstance(field.examples[0], int | float):
         value = field.examples[0] * units
     if isinstance(value, bool) or not isinstance(value, int | float):
-        raise WendonicError(f"{path} is not a number: found {value!r}")
+        raise WendonicError(f"{path} is not a number: {_what_it_is(value)}")
     low, high = field_limits(field) if field else (-math.inf, math.inf)
     return float(value), low * units, high * units
 
@@ -83,8 +84,10 @@ def _at(profile: Profile, parts: Iterable[str | int], path: str) -> Any:
     for count, part in enumerate(parts):
         if isinstance(part, int):
             if not isinstance(found, tuple) or part >= len(found):
-                raise WendonicError(f"{path} does not exist: there is no entry [{part}]")
+                raise no_step(found, path_parts(path)[:count], part, path)
             found = found[part]
+        elif isinstance(found, tuple):
+            raise no_step(found, path_parts(path)[:count], part, path)
         elif isinstance(found, dict):
             if part not in found:
                 raise WendonicError(f"{path} does not exist: {none_such('entry', part, found)}")
@@ -100,6 +103,16 @@ def _at(profile: Profile, parts: Iterable[str | int], path: str) -> Any:
             if name != part and isinstance(found, int | float):
                 found *= profile.world.units_per_m
     return found
+
+
+def _what_it_is(value: Any) -> str:
+    """Say what stands at a path where a number was expected."""
+    fields = getattr(type(value), "model_fields", value if isinstance(value, dict) else None)
+    if fields is not None:
+        return f"found a table; in it: {', '.join(fields) or 'nothing'}"
+    if isinstance(value, tuple):
+        return f"found a list of {len(value)}"
+    return "it is not set" if value is None else f"found {json.dumps(value)}"
 
 
 def _unset(profile: Profile, path: str, count: int) -> str:

@@ -199,6 +199,7 @@ def fit_document(found: "Fitted", profile: str, written: str | None) -> dict[str
             idle=one.idle,
             at_limit=one.at_limit,
             undetermined=one.undetermined,
+            refused=one.refused,
         )
         for one in found.settings
     }

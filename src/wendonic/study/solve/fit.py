@@ -51,7 +51,8 @@ class Target(NamedTuple):
 class FreeSetting(NamedTuple):
     """A setting that was solved for: what it was (None: the file did not have it) and what it is now; `idle` if no
     target depends on it, `at_limit` if it would have gone further, `undetermined` if the targets leave it open, so
-    that it stays as near to its start as they allow.
+    that it stays as near to its start as they allow; `refused` is the fault that the profile would have if it went
+    further, "" for none.
     """
 
     path: str
@@ -60,17 +61,19 @@ class FreeSetting(NamedTuple):
     idle: bool
     at_limit: bool
     undetermined: bool
+    refused: str
 
 
 class Trade(NamedTuple):
     """A target that was not reached together with the others: whether it is reached alone, and what the others are
-    then.
+    then; `idle` if it depends on none of the free settings.
     """
 
     quantity: str
     reachable_alone: bool
     value: float
     others: dict[str, float]
+    idle: bool
 
 
 class Fitted(NamedTuple):
@@ -102,8 +105,7 @@ class Fitted(NamedTuple):
         rows += [(*target_words(target, length), "" if target.reached else "not reached") for target in self.targets]
         settings = [("setting", "before", "after", "")]
         settings += [(*setting_words(setting), setting_note(setting)) for setting in self.settings]
-        trades = [trade_words(trade, length) for trade in self.trades]
-        return "\n".join([in_columns(rows, _NOTE_GAP), "", in_columns(settings, _NOTE_GAP), *trades])
+        return "\n".join([in_columns(rows, _NOTE_GAP), "", in_columns(settings, _NOTE_GAP), *missed_words(self)])
 
 
 def target_words(target: Target, length: LengthUnit) -> tuple[str, str, str, str]:
@@ -130,9 +132,17 @@ def setting_note(setting: FreeSetting) -> str:
     return "not determined by the targets; nearest to its start" if setting.undetermined else ""
 
 
+def missed_words(found: Fitted) -> list[str]:
+    """Say what stands between the settings and their targets, a sentence each; nothing where all are reached."""
+    refused = [f"{one.path} goes no further: {one.refused}" for one in found.settings if one.refused]
+    return refused + [trade_words(trade, found.profile.world.length) for trade in found.trades]
+
+
 def trade_words(trade: Trade, length: LengthUnit) -> str:
     """Say whether a target can be reached alone, and what the others are then."""
     name = spelled_in(length, trade.quantity)
+    if trade.idle:
+        return f"{name} depends on none of the free settings"
     value = _with_unit(length, trade.quantity, trade.value)
     others = ", ".join(
         f"{spelled_in(length, other)} {_with_unit(length, other, one)}" for other, one in trade.others.items()
@@ -178,7 +188,7 @@ def fit(
     22.0
     """
     content = known_profile(profile).file_content()
-    free = [free] if isinstance(free, str) else free
+    free = [free] if isinstance(free, str) else list(dict.fromkeys(free))
     if not targets or not free:
         raise WendonicError("a fit needs a target and a free setting")
     ranges: dict[str, Range] = {}
@@ -197,19 +207,31 @@ def fit(
     except ProfileError as refused:
         raise WendonicError(f"cannot solve for {', '.join(free)}: {refused.in_words()}") from None
     solution = trial.solved()
-    values = [
-        start if idle else _rounded(value)
+    whole = [
+        start if idle else value
         for start, value, idle in zip(trial.starts, solution.values, solution.idle, strict=True)
     ]
-    after = trial.measured(values)
+    values = [value if idle else _rounded(value) for value, idle in zip(whole, solution.idle, strict=True)]
+    try:
+        after = trial.measured(values)
+    except ProfileError:
+        # A rounded value may lie a hair past the one that another setting allows.
+        values, after = whole, trial.measured(whole)
     found = tuple(
         Target(name, trial.before[name], low, high, math.nan if after[name] is None else float(after[name] or 0.0))
         for name, (low, high) in trial.targets.items()
     )
     settings = tuple(
-        FreeSetting(path, start if _has(profile, path) else None, value, idle, at_limit, undetermined)
-        for path, start, value, idle, at_limit, undetermined in zip(
-            free, trial.starts, values, solution.idle, solution.at_limit, solution.undetermined, strict=True
+        FreeSetting(path, start if _has(profile, path) else None, value, *notes)
+        for path, start, value, *notes in zip(
+            free,
+            trial.starts,
+            values,
+            solution.idle,
+            solution.at_limit,
+            solution.undetermined,
+            solution.refused,
+            strict=True,
         )
     )
     missed = [target.quantity for target in found if not target.reached]
@@ -234,7 +256,8 @@ def _traded(trial: Trial, quantity: str) -> Trade:
     low, high = trial.targets[quantity]
     value = math.nan if found[quantity] is None else float(found[quantity] or 0.0)
     others = {name: float(one) for name, one in found.items() if name != quantity and one is not None}
-    return Trade(quantity, Target(quantity, 0.0, low, high, value).reached, value, others)
+    reached = Target(quantity, 0.0, low, high, value).reached
+    return Trade(quantity, reached, value, others, all(solution.idle))
 
 
 def _rounded(value: float) -> float:

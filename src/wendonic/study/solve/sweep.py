@@ -1,6 +1,7 @@
 """Feel over a range of settings: many profiles measured, one row each."""
 
 import itertools
+import math
 import os
 import time
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
@@ -98,7 +99,7 @@ def sweep(
     import pandas as pd
 
     name = known_profile(profile).mode_name(mode)
-    of = [of] if isinstance(of, str) else of
+    of = [of] if isinstance(of, str) else list(dict.fromkeys(of))
     known = [known_quantity(quantity, profile.world.length) for quantity in of]
     measured_names = [quantity for quantity, _ in known]
     combinations = combinations_of(profile, over, of, MOST_PROFILES)
@@ -226,6 +227,8 @@ def over_of(words: Sequence[str]) -> dict[str, list[float]]:
 
     >>> over_of(["gait.walk.accel_m_s2=8:40:5"])
     {'gait.walk.accel_m_s2': [8.0, 16.0, 24.0, 32.0, 40.0]}
+    >>> over_of(["mode.foot.move.bind[1].dead_zone.inner=0.05:0.2:4"])
+    {'mode.foot.move.bind[1].dead_zone.inner': [0.05, 0.1, 0.15, 0.2]}
     """
     over: dict[str, list[float]] = {}
     for word in words:
@@ -233,11 +236,14 @@ def over_of(words: Sequence[str]) -> dict[str, list[float]]:
         try:
             low, high, count = (float(part) for part in span.split(":"))
             steps = int(count)
-            if steps != count or steps < 2:
+            if steps != count or steps < 2 or not math.isfinite(low) or not math.isfinite(high):
                 raise ValueError
         except ValueError:
             raise WendonicError(
                 f"{word}: allowed: SETTING=FROM:TO:COUNT, such as gait.walk.accel_m_s2=8:40:30"
             ) from None
-        over[path] = [low + (high - low) * step / (steps - 1) for step in range(steps)]
+        if path in over:
+            raise WendonicError(f"{word}: {path} has values already; allowed: each setting once")
+        # To 12 digits: 0.15 is 0.15, and not 0.15000000000000002.
+        over[path] = [float(f"{low + (high - low) * step / (steps - 1):.12g}") for step in range(steps)]
     return over

@@ -46,14 +46,15 @@ OPEN = 0.2
 
 
 class Solution(NamedTuple):
-    """Values of the free settings; of each whether no target depends on it, whether it is at its limit, and whether
-    the targets leave it open.
+    """Values of the free settings; of each whether no target depends on it, whether it is at its limit, whether the
+    targets leave it open, and what other settings say against going further, "" for nothing.
     """
 
     values: list[float]
     idle: list[bool]
     at_limit: list[bool]
     undetermined: list[bool]
+    refused: list[str]
 
 
 class Trial:
@@ -194,7 +195,35 @@ class Trial:
         moved = np.abs(best - start) > 1e-9
         ends = zip(best, self._lows, self._highs, idle, moved, strict=True)
         at_limit = [bool(not still and went and min(x - low, high - x) < 1e-3) for x, low, high, still, went in ends]
-        return Solution(self._unpacked(best), idle, at_limit, self._open(best, idle))
+        refused = [""] * len(idle)
+        for index, (limit, still, went) in enumerate(zip(at_limit, idle, moved, strict=True)):
+            if went and not limit and not still and not self._met(best):
+                best, refused[index] = self._to_the_edge(best, index)
+        return Solution(self._unpacked(best), idle, at_limit, self._open(best, idle), refused)
+
+    def _to_the_edge(self, packed: Any, index: int) -> tuple[Any, str]:
+        """Go on the way that a setting has come until its profile would have faults; return how far that is better,
+        and the faults, "" for none.
+        """
+        import numpy as np
+
+        step = math.copysign(self._steps[index], packed[index] - self._begins[index])
+        direction = np.eye(len(packed))[index]
+        faults = self._faults(packed + step * direction)
+        if not faults:
+            return packed, ""
+        share = 0.0
+        for power in range(1, HALVINGS):
+            further = share + 0.5**power
+            share = share if self._faults(packed + further * step * direction) else further
+        return min(packed, packed + share * step * direction, key=self._worst), faults
+
+    def _faults(self, packed: Any) -> str:
+        try:
+            self.measured(self._unpacked(packed))
+        except ProfileError as refused:
+            return refused.in_words()
+        return ""
 
     def _worst(self, packed: Any) -> float:
         return math.fsum(miss * miss for miss in self.misses(packed))
@@ -222,7 +251,7 @@ class Trial:
                 packed = best.copy()
                 packed[index] = value
                 tried.append((self._worst(packed), packed, self.misses(packed)))
-            for (_, low, below), (_, high, above) in itertools.pairwise(tried):
+            for (_, low, below), (_, high, above) in itertools.pairwise(tuple(tried)):
                 if any(one * other < 0.0 for one, other in zip(below, above, strict=True)):
                     tried.append(self._halved(low, below, high))
             least = min(tried, key=lambda one: (round(one[0], 12), abs(one[1][index] - self._begins[index])))
