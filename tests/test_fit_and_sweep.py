@@ -85,6 +85,7 @@ def test_what_cannot_be_reached_and_what_does_nothing_is_told():
             ["mode.m.move.bind.0.rise_s"],
             r"mode.m.move.bind is a list; allowed: mode.m.move.bind\[0\]",
         ),
+        ({"reach90_s": 1.0}, ["mode.m.move.notches"], "notches: whole numbers only; try their values in a sweep"),
         ({}, free, "a fit needs a target"),
     ):
         with pytest.raises(WendonicError, match=words):
@@ -242,6 +243,7 @@ def test_a_sweep_measures_every_combination_as_one_by_one():
         ("no quantity", over, ["stop_m"]),
         ("no field", {"gait.walk.stop": [1.0]}, ["reach90_s"]),
         ("a sweep needs", {}, ["reach90_s"]),
+        ("mode.m.move.notches: found 6.5; allowed: whole", {"mode.m.move.notches": [6, 6.5]}, ["reach90_s"]),
         ("brake_m_s2: found '8:40:5'; allowed: a list of numbers", {"gait.walk.brake_m_s2": "8:40:5"}, ["reach90_s"]),
         ("a sweep needs", {"gait.walk.brake_m_s2": []}, ["reach90_s"]),
         ("1,000,000 profiles", dict.fromkeys(over, np.ones(1000)), ["reach90_s"]),
@@ -251,6 +253,11 @@ def test_a_sweep_measures_every_combination_as_one_by_one():
     for word in ("8:40", "8:40:1", "8:inf:3", "nan:40:3", "8:40:2.5", "circle,square"):
         with pytest.raises(WendonicError, match="allowed: SETTING=FROM:TO:COUNT"):
             over_of([f"gait.walk.accel_m_s2={word}"])
+    # Directions n of a compass that pulls by a half are at most half of 180 / n off.
+    stick = profile_from_text(HEAD + '[[mode.m.move.bind]]\nstick = "pad.left_stick"\n')
+    pulled = sweep(stick, over_of(["mode.m.move.notches=4:12:3"]), ["direction_error_deg"])
+    assert pulled["mode.m.move.notches"].tolist() == [4, 8, 12]
+    assert pulled["direction_error_deg"].to_numpy() == pytest.approx([22.5, 11.25, 7.5], abs=0.05)
     with pytest.raises(WendonicError, match="has values already; allowed: each setting once"):
         over_of(["gait.walk.accel_m_s2=8:40:3", "gait.walk.accel_m_s2=8:20:3"])
 

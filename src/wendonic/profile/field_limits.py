@@ -22,6 +22,26 @@ def field_limits(field: FieldInfo, margin: float = 0.0) -> tuple[float, float]:
     return low, high
 
 
+def is_whole(field: FieldInfo) -> bool:
+    """Return whether the numbers of a field are whole ones.
+
+    >>> from wendonic.profile.schema.gait import Gait
+    >>> from wendonic.profile.schema.move import Move
+    >>> is_whole(Gait.model_fields["top_speed_m_s"]), is_whole(Move.model_fields["notches"])
+    (False, True)
+    """
+    kinds = set(_kinds(field.annotation))
+    return int in kinds and float not in kinds
+
+
+def _kinds(annotation: Any) -> Iterator[type]:
+    """Go through the types of the values that an annotation allows."""
+    if isinstance(annotation, type):
+        yield annotation
+    for part in get_args(annotation):
+        yield from _kinds(part) if isinstance(part, type) or get_args(part) else (type(part),)
+
+
 def _limits(parts: Iterable[Any]) -> Iterator[Any]:
     """Go through the limits that an annotation holds, however deep they lie in it."""
     for part in parts:

@@ -5,8 +5,10 @@ import math
 from collections.abc import Iterable
 from typing import Any
 
+from pydantic.fields import FieldInfo
+
 from wendonic.errors import WendonicError, none_such
-from wendonic.profile.field_limits import field_limits
+from wendonic.profile.field_limits import field_limits, is_whole
 from wendonic.profile.field_path import dotted, no_step, path_parts
 from wendonic.profile.schema.field_words import field_unit, field_words
 from wendonic.profile.schema.profile import Profile
@@ -34,6 +36,18 @@ def limits_of(profile: Profile, path: str) -> tuple[float, float]:
     return number_at(profile, path)[1:]
 
 
+def whole_at(profile: Profile, path: str) -> bool:
+    """Return whether a setting takes whole numbers only; raises `WendonicError` for a path that leads nowhere.
+
+    >>> from wendonic.demo import demo_profile
+    >>> whole_at(demo_profile(), "mode.foot.move.notches"), whole_at(demo_profile(), "gait.walk.accel_m_s2")
+    (True, False)
+    """
+    value_at(profile, path)
+    field = _field(profile, path)
+    return field is not None and is_whole(field)
+
+
 def number_at(profile: Profile, path: str) -> tuple[float, float, float]:
     """Return a number of a profile, and the least and the most that it may be; where the profile has none, the
     example of its field stands for it. Raises `WendonicError` where there is no number.
@@ -42,11 +56,9 @@ def number_at(profile: Profile, path: str) -> tuple[float, float, float]:
     >>> number_at(demo_profile(), "gait.walk.reverse_m_s2")[0]
     40.0
     """
-    *above, last = path_parts(path)
-    table, value = _at(profile, above, path), value_at(profile, path)
-    name = metre_name(str(last))
-    field = type(table).model_fields[name] if hasattr(type(table), "model_fields") else None
-    units = 1.0 if name == last else profile.world.units_per_m
+    value, field = value_at(profile, path), _field(profile, path)
+    last = path_parts(path)[-1]
+    units = 1.0 if not isinstance(last, str) or metre_name(last) == last else profile.world.units_per_m
     if value is None and field is not None and field.examples and isinstance(field.examples[0], int | float):
         value = field.examples[0] * units
     if isinstance(value, bool) or not isinstance(value, int | float):
@@ -76,6 +88,13 @@ def meaning_of(profile: Profile, path: str) -> tuple[str, str]:
             if name != part:
                 unit = profile.world.length.label(unit)
     return unit, sentence
+
+
+def _field(profile: Profile, path: str) -> FieldInfo | None:
+    """Return the field that a path names; None for an entry of a list or of a table of names."""
+    *above, last = path_parts(path)
+    fields: dict[str, FieldInfo] = getattr(type(_at(profile, above, path)), "model_fields", {})
+    return fields[metre_name(last)] if isinstance(last, str) and fields else None
 
 
 def _at(profile: Profile, parts: Iterable[str | int], path: str) -> Any:

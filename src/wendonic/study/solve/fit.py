@@ -11,7 +11,7 @@ from wendonic.errors import ProfileError, WendonicError
 from wendonic.length_unit import LengthUnit
 from wendonic.profile.schema.profile import Profile, known_profile
 from wendonic.profile.units import spelled_in
-from wendonic.profile.value_at import number_at, value_at
+from wendonic.profile.value_at import number_at, value_at, whole_at
 from wendonic.significant import significant
 from wendonic.study.feel_sheet import known_quantity, value_words
 from wendonic.study.in_columns import in_columns
@@ -202,21 +202,24 @@ def fit(
         low, high = ends
         ranges[known] = (None if low is None else low * factor, None if high is None else high * factor)
     starts = [(path, *number_at(profile, path)) for path in free]
+    whole = [path for path in free if whole_at(profile, path)]
+    if whole:
+        raise WendonicError(f"cannot solve for {', '.join(whole)}: whole numbers only; try their values in a sweep")
     try:
         trial = Trial(content, ranges, starts, mode, engine, by, held, seat)
     except ProfileError as refused:
         raise WendonicError(f"cannot solve for {', '.join(free)}: {refused.in_words()}") from None
     solution = trial.solved()
-    whole = [
+    exact = [
         start if idle else value
         for start, value, idle in zip(trial.starts, solution.values, solution.idle, strict=True)
     ]
-    values = [value if idle else _rounded(value) for value, idle in zip(whole, solution.idle, strict=True)]
+    values = [value if idle else _rounded(value) for value, idle in zip(exact, solution.idle, strict=True)]
     try:
         after = trial.measured(values)
     except ProfileError:
         # A rounded value may lie a hair past the one that another setting allows.
-        values, after = whole, trial.measured(whole)
+        values, after = exact, trial.measured(exact)
     found = tuple(
         Target(name, trial.before[name], low, high, math.nan if after[name] is None else float(after[name] or 0.0))
         for name, (low, high) in trial.targets.items()

@@ -21,7 +21,7 @@ from wendonic.profile.plain_values import plain_value
 from wendonic.profile.schema.profile import Profile, known_profile
 from wendonic.profile.sources import mode_sources
 from wendonic.profile.tuning import mode_tuning
-from wendonic.profile.value_at import limits_of, meaning_of
+from wendonic.profile.value_at import limits_of, meaning_of, whole_at
 from wendonic.study.as_json import document, entry
 from wendonic.study.feel_sheet import known_quantity, measure
 from wendonic.study.quantities import QUANTITIES
@@ -46,11 +46,13 @@ def combinations_of(
 
     Raises `WendonicError` for settings that do not exist, for no setting, value or quantity at all, and for too many.
     """
-    ranges = [_numbers(setting, values) for setting, values in over.items()]
+    ranges: list[Sequence[float]] = [_numbers(setting, values) for setting, values in over.items()]
     if not of or not ranges or not all(ranges):
         raise WendonicError("a sweep needs settings with values, and quantities to measure")
-    for setting in over:
+    for index, setting in enumerate(over):
         limits_of(profile, setting)
+        if whole_at(profile, setting):
+            ranges[index] = _whole_numbers(setting, ranges[index])
     combinations = list(itertools.product(*ranges))
     if len(combinations) > at_most:
         raise WendonicError(f"{len(combinations):,} profiles; allowed: up to {at_most:,}")
@@ -65,6 +67,13 @@ def _numbers(setting: str, values: Any) -> list[float]:
         return [float(value) for value in (plain if isinstance(plain, Iterable) else [plain])]
     except (TypeError, ValueError):
         raise WendonicError(f"{setting}: found {plain!r}; allowed: a list of numbers") from None
+
+
+def _whole_numbers(setting: str, values: Sequence[float]) -> list[int]:
+    for value in values:
+        if not value.is_integer():
+            raise WendonicError(f"{setting}: found {value:g}; allowed: whole numbers")
+    return [int(value) for value in values]
 
 
 def sweep(
