@@ -168,8 +168,13 @@ def test_real_keys_walk_and_a_dragged_slider_counts_at_once_with_its_effect_on_t
 
 
 def test_another_form_takes_effect_and_what_does_not_go_together_is_refused(page):
+    put(page, "gait.walk.top_speed_m_s", 5)
     page.select_option('[id="field-mode.foot.move.bind[1].dead_zone.form"]', "axes")
     page.wait_for_function("wendonicPage.profile.fields.some(f => f.path.endsWith('form') && f.value === 'axes')")
+    # A number that was changed before the form can be taken back after it.
+    page.click('[data-path="gait.walk.top_speed_m_s"] .file')
+    assert page.evaluate("[5, 3.2].map(one => wendonicPage.helm.run.numbers.includes(one))") == [False, True]
+    assert page.input_value('[data-path="gait.walk.top_speed_m_s"] input[type=number]') == "3.2"
     page.evaluate("wendonicPage.settings.set('mode.foot.move.bind[1].dead_zone.inner', 0.99)")
     page.wait_for_selector("#notices .fault")
     assert "inner" in page.text_content("#notices .fault")
@@ -320,8 +325,11 @@ def test_a_broken_file_shows_its_error_and_what_an_editor_saves_is_followed(page
     file.write_text(text.replace("top_speed_m_s = 3.2", "top_speed_m_s = 4.5"))
     moving(page, 4.4, 4.6)
     assert page.locator("#notices .fault").count() == 0
-    # What was changed on the page stays changed.
+    # What was changed on the page stays changed, until it is taken back.
     assert page.evaluate("wendonicPage.helm.run.numbers.includes(9)")
+    page.click('[data-path="gait.walk.accel_m_s2"] .file')
+    assert page.evaluate("[9, 22].map(one => wendonicPage.helm.run.numbers.includes(one))") == [False, True]
+    assert page.input_value('[data-path="gait.walk.accel_m_s2"] input[type=number]') == "22"
 
 
 def test_save_writes_what_is_shown_with_comments_kept_and_never_over_somebody_else(page, file):
@@ -480,6 +488,22 @@ def test_points_of_a_curve_are_dragged_and_saved(page, file):
     page.wait_for_selector("#notices >> text=saved to")
     points = load_profile(file).mode["foot"].move.bind[1].curve.points
     assert [list(point) for point in points] == after
+    # They are a row like others: typed, refused, with what they do to the feel, and one click from the file's.
+    row = page.locator(f'[data-path="{path}"]')
+    text = row.locator("input")
+    assert json.loads(f"[{text.input_value()}]") == after
+    text.fill("[0, 0], [0.5")
+    text.press("Enter")
+    assert (
+        row.locator(".refused").inner_text().startswith("found [0, 0], [0.5; allowed: points [tilt, amount], such as")
+    )
+    text.fill("[[0, 0], [0.3, 0.2], [0.6, 0.3], [1, 1]]")
+    text.press("Enter")
+    row.locator(".effect li", has_text="amount at tilt").wait_for()
+    assert page.evaluate("path => wendonicPage.settings.value(path).length", path) == 4
+    row.locator(".file").click()
+    assert page.evaluate("path => wendonicPage.settings.value(path)", path) == after
+    assert row.locator(".effect li").count() == 0
 
 
 @pytest.mark.long

@@ -117,6 +117,39 @@ test("a copy is one change, and sides are alike in whatever order they were chan
     assert.equal(two.isLike(one), true);
 });
 
+test("what was applied to the profile that is shown can be taken back", () => {
+    const settings = new Settings(profile({ a: 1, b: 2, c: 3 }));
+    settings.set("a", 5, 0);
+    settings.set("form", "other", 1000);
+    settings.show(profile({ a: 5, b: 2, d: 7 }), settings.plain());
+    settings.set("d", 8, 2000);
+    settings.show(profile({ a: 5, b: 2, d: 8 }), settings.plain());
+    assert.deepEqual(settings.values(), [5, 2, 8]);
+    settings.reset("a");
+    assert.deepEqual([settings.values(), settings.value("a"), settings.isChanged("a")], [[1, 2, 8], 1, false]);
+    // A field that the file does not have goes back to what its form began with.
+    settings.reset("d");
+    assert.deepEqual([settings.values(), settings.fileValue("d")], [[1, 2, 7], 7]);
+    settings.undo();
+    settings.undo();
+    assert.deepEqual(settings.values(), [5, 2, 8]);
+    const copy = new Settings(profile({ a: 1, b: 2, c: 3 }));
+    copy.copy(settings);
+    copy.reset("a");
+    assert.deepEqual(copy.values(), [1, 2, 8]);
+});
+
+test("what a mode has from another one follows it again, once what was applied is taken back", () => {
+    const settings = new Settings({ ...profile({ foot: 1, inspect: 1, near: 1 }), inherits: { inspect: "foot", near: "inspect" } });
+    settings.set("inspect", 2, 0);
+    settings.set("foot", 4, 1000);
+    settings.show({ ...profile({ foot: 4, inspect: 2, near: 2 }), inherits: { near: "inspect" } }, settings.plain());
+    settings.reset("inspect");
+    assert.deepEqual(settings.values(), [4, 4, 4]);
+    settings.reset("foot");
+    assert.deepEqual(settings.values(), [1, 1, 1]);
+});
+
 test("what a mode has from another one follows it until it is its own", () => {
     const settings = new Settings({ ...profile({ foot: 1, inspect: 1, near: 1 }), inherits: { inspect: "foot", near: "inspect" } });
     settings.set("foot", 4);

@@ -17,12 +17,15 @@ export class Settings {
         this.drags = 0;
         /** The last values that fitted together, in the order of the profile's paths; null before any change. */
         this.good = null;
+        /** What fields that the file does not have were, before anything changed them. */
+        this.untouched = new Map();
         this.take(profile);
     }
 
     /** Takes the file as it is now; changes made here stay, except those that the file now has too. */
     take(profile) {
         this.file = fieldValues(profile);
+        this.fileInherits = profile.inherits;
         for (const [path, value] of [...this.changes]) if (same(this.file.get(path), value)) this.changes.delete(path);
         this.show(profile);
     }
@@ -36,10 +39,13 @@ export class Settings {
         };
     }
 
-    /** Shows the contents of a changed profile: other forms have other fields. */
-    show(profile) {
+    /** Shows the contents of a profile: other forms have other fields. The changes that were applied to it are in its
+     *  values, and may be taken back while it is shown. */
+    show(profile, applied = {}) {
         this.profile = profile;
         this.current = fieldValues(profile);
+        this.applied = new Set(Object.keys(applied));
+        for (const [path, value] of this.current) if (!this.applied.has(path)) this.untouched.set(path, value);
         this.good = null;
         this.#tell(null);
     }
@@ -47,18 +53,25 @@ export class Settings {
     value(path) {
         if (this.changes.has(path)) return this.changes.get(path);
         // What a mode takes from another one follows that one.
-        const from = this.profile.inherits?.[path];
-        return from && this.#isMoved(from) ? this.value(from) : this.current.get(path);
+        const from = this.#from(path);
+        if (from && this.#isMoved(from)) return this.value(from);
+        return this.applied.has(path) ? this.fileValue(path) : this.current.get(path);
+    }
+
+    /** The field of another mode that a field is taken from: in the file, where what was changed is taken back. */
+    #from(path) {
+        return (this.applied.has(path) ? this.fileInherits : this.profile.inherits)?.[path];
     }
 
     #isMoved(path) {
-        const from = this.profile.inherits?.[path];
-        return this.changes.has(path) || (from !== undefined && this.#isMoved(from));
+        const from = this.#from(path);
+        return this.changes.has(path) || this.applied.has(path) || (from !== undefined && this.#isMoved(from));
     }
 
-    /** What the file has there; for a field that only another form has, its default. */
+    /** What the file has there; for a field that only another form has, what that form begins with. */
     fileValue(path) {
-        return this.file.has(path) ? this.file.get(path) : this.current.get(path);
+        if (this.file.has(path)) return this.file.get(path);
+        return this.untouched.has(path) ? this.untouched.get(path) : this.current.get(path);
     }
 
     isChanged(path) {
@@ -68,10 +81,8 @@ export class Settings {
     /** The numbers of the profile in the order of its paths. */
     values() {
         return this.profile.paths.map((path, index) => {
-            const changed = this.changes.get(path);
-            if (changed !== undefined) return changed;
-            const from = this.profile.inherits?.[path];
-            return from && this.#isMoved(from) ? this.value(from) : this.profile.values[index];
+            const moved = this.#isMoved(path) ? this.value(path) : undefined;
+            return moved === undefined ? this.profile.values[index] : moved;
         });
     }
 
@@ -142,7 +153,8 @@ export class Settings {
         this.done.push({ path: null, all: this.changes, time: null });
         this.undone = [];
         this.changes = new Map(other.changes);
-        this.show(other.profile);
+        this.untouched = new Map([...other.untouched, ...this.untouched]);
+        this.show(other.profile, Object.fromEntries([...other.applied].map((path) => [path, null])));
     }
 
     /** Whether another set of numbers is the same. */

@@ -49,8 +49,9 @@ export class ProfileFile {
         for (const settings of Object.values(sides)) {
             settings.take(profile);
             if (!settings.changes.size) continue;
-            const answer = await wire.ask({ do: "form", changes: settings.plain() });
-            if (answer.kind === "module") settings.show((await tuner.module(answer.number)).profile);
+            const changes = settings.plain();
+            const answer = await wire.ask({ do: "form", changes });
+            if (answer.kind === "module") settings.show((await tuner.module(answer.number)).profile, changes);
         }
         tuner.play(this.app.settings.profile);
         bar.build();

@@ -51,11 +51,12 @@ export class Tuner {
             return;
         }
         this.forming = true;
-        const answer = await app.wire.ask({ do: "form", changes: settings.plain() });
+        const changes = settings.plain();
+        const answer = await app.wire.ask({ do: "form", changes });
         if (answer.kind === "module") {
             const { profile } = await this.module(answer.number);
             app.notices.clear("form");
-            settings.show(profile);
+            settings.show(profile, changes);
             settings.good = settings.values();
             if (settings === app.settings) this.play(profile);
         } else if (answer.kind === "refused") {

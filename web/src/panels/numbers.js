@@ -46,20 +46,14 @@ export class NumbersPanel {
         let heading = "";
         for (const field of this.#fields()) {
             const [name, bind] = this.#heading(field);
-            if (field.kind === "points") {
-                if (name === heading) {
-                    this.#offerPoints(field.path);
-                    continue;
-                }
-            }
             if (name !== heading) {
                 heading = name;
                 table = element("section", { className: "table" }, element("h2", { textContent: name }));
                 if (bind) table.append(this.#curve(...bind));
                 this.list.append(table);
             }
-            if (field.kind !== "points") table.append(this.#row(field));
-            else this.#offerPoints(field.path);
+            table.append(this.#row(field));
+            if (field.kind === "points") this.#offerPoints(field.path);
         }
         this.list.scrollTop = scrolled;
         this.#filter();
@@ -106,7 +100,7 @@ export class NumbersPanel {
         const row = element("div", { className: "field", "data-path": field.path });
         const label = element("label", { textContent: labelOf(field.path), title: field.path });
         const line = element("div", { className: "line" }, label);
-        const inputs = field.kind === "number" ? this.#number(field) : this.#choice(field);
+        const inputs = field.kind === "number" ? this.#number(field) : field.kind === "points" ? this.#points(field) : this.#choice(field);
         label.htmlFor = inputs.main.id = `field-${field.path}`;
         line.append(...inputs.all);
         const reset = element("button", { className: "file", hidden: true, onclick: () => this.app.settings.reset(field.path) });
@@ -154,6 +148,23 @@ export class NumbersPanel {
         return { main: number, all: [number, element("span", { className: "unit", textContent: labelOf(field.path).endsWith(field.unit) ? "" : field.unit }), slider], refused, show };
     }
 
+    /** Points as the file writes them: what a drag finds out can be read, typed and pasted. */
+    #points(field) {
+        const text = element("input", { type: "text", spellcheck: false, disabled: !this.app.live });
+        const refused = element("p", { className: "refused", role: "alert", hidden: true });
+        text.onchange = () => {
+            const points = pointsOf(text.value);
+            refused.hidden = points !== null;
+            if (points) this.app.settings.set(field.path, points, null);
+            else refused.textContent = `found ${text.value}; allowed: points [tilt, amount], such as ${wordsOf(field.value)}`;
+        };
+        text.onblur = () => (text.value = wordsOf(this.app.settings.value(field.path)));
+        const show = (value) => {
+            if (document.activeElement !== text) text.value = wordsOf(value);
+        };
+        return { main: text, all: [text], refused, show };
+    }
+
     #choice(field) {
         const fixed = !this.app.live;
         if (field.kind === "switch") {
@@ -196,6 +207,7 @@ export class NumbersPanel {
         const handles = this.#handles(curve);
         if (!handles) return;
         const inner = handles.points.length - 2;
+        if (inner < 1) return;
         curve.held = Math.min(Math.max(curve.held ?? 1, 1), inner);
         const ways = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
         if (event.code === "Enter") curve.held = (curve.held % inner) + 1;
@@ -281,7 +293,8 @@ export class NumbersPanel {
     /** What the last change did to the feel sheet, shown beside the field that was changed. */
     showEffect(path, lines) {
         const row = this.rows.get(path);
-        if (!row) return;
+        // What is measured late may be of a change that has been taken back since.
+        if (!row || !this.app.settings.isChanged(path)) return;
         row.effect.replaceChildren(...lines.map((line) => element("li", { textContent: line })));
     }
 
@@ -327,7 +340,20 @@ const scaled = (value, factor) => (value === null ? null : value * factor);
 
 function wordsOf(value, factor = 1) {
     if (typeof value === "boolean") return value ? "on" : "off";
+    if (Array.isArray(value)) return value.map((point) => `[${point.join(", ")}]`).join(", ");
     return typeof value === "number" ? shown(value * factor, 6) : String(value);
+}
+
+/** Points from text such as "[0, 0], [0.5, 0.2], [1, 1]", with or without brackets around them; null for anything else. */
+export function pointsOf(text) {
+    try {
+        const found = JSON.parse(`[${text}]`);
+        const points = found.length === 1 && Array.isArray(found[0]?.[0]) ? found[0] : found;
+        const pairs = points.length > 0 && points.every((point) => Array.isArray(point) && point.length === 2 && point.every(Number.isFinite));
+        return pairs ? points : null;
+    } catch {
+        return null;
+    }
 }
 
 const round = (value) => Math.round(value * 1000) / 1000;
