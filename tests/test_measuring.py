@@ -2,6 +2,7 @@
 
 import json
 import math
+import re
 
 import pytest
 from scipy.optimize import brentq
@@ -169,6 +170,27 @@ def test_a_body_that_the_channel_turn_turns_circles_where_it_goes_ahead(frame):
     else:
         speed_m_s = 6.0 / math.hypot(1.5, math.pi)
         assert sheet.turn_circle_m == pytest.approx(2.0 * speed_m_s / math.pi, rel=1e-3)
+
+
+@pytest.mark.parametrize("turn_deg_s", [20.0, 5.0, 1.0, 1e-5])
+@pytest.mark.parametrize("steer", ["frame = 'map'", "frame = 'facing', face = 'turn'", "frame = 'drive'"])
+def test_a_body_that_turns_ever_slower_is_always_found(steer, turn_deg_s):
+    """A turn that lasts longer than it is watched has no value, and is no less slow for that."""
+    text = f"{HEAD}[mode.m]\nsteer = {{ {steer}, turn_deg_s = {turn_deg_s} }}\n"
+    text += f"{BIND}keys = {{ forward = ['KeyW'], back = ['KeyS'] }}\n" if "drive" not in steer else ""
+    if "map" not in steer:
+        text += "[[mode.m.turn.bind]]\nkeys = { right = ['KeyD'], left = ['KeyA'] }\n"
+    if "drive" in steer:
+        text += "[[mode.m.throttle.bind]]\nkeys = { forward = ['KeyW'], back = ['KeyS'] }\n"
+    text += "[gait.walk]\naccel_m_s2 = 20\nbrake_m_s2 = 20\n"
+    quantity, whole_deg = ("turn_round_s", 175.0) if "map" in steer else ("full_turn_s", 360.0)
+    sheet = measure(profile_from_text(text), only=[quantity])
+    if whole_deg / turn_deg_s < 60.0:
+        assert sheet[quantity] == pytest.approx(whole_deg / turn_deg_s, abs=0.01)
+    else:
+        assert re.search(r"^after [\d.]+ s .*(still turning round|not come round)$", str(sheet.reasons[quantity]))
+    (found,) = [one for one in check(profile_from_text(text)) if one.slug == "turns-slowly"]
+    assert found.changes
 
 
 def test_a_cart_in_circles_at_full_and_at_half_speed():

@@ -278,8 +278,11 @@ export class NumbersPanel {
     refresh() {
         const { settings } = this.app;
         for (const [path, { field, row, reset, effect, show }] of this.rows) {
+            const value = settings.value(path);
+            // A row of the form before goes with the next build.
+            if (value === undefined) continue;
             const changed = settings.isChanged(path);
-            show(settings.value(path));
+            show(value);
             row.classList.toggle("changed", changed);
             reset.hidden = !changed;
             if (changed) reset.textContent = `reset to ${wordsOf(settings.fileValue(path), field.factor)} (file)`;

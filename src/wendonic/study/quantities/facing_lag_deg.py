@@ -15,7 +15,7 @@ ROUND_DEG = 20.0
 """A face that comes round with the stick has turned by a whole turn, give or take this."""
 
 
-@quantity(100, "deg", "how far the face lags behind a stick that goes round its rim in {circle_s:g} s")
+@quantity(100, "deg", "how far the face lags on average behind a stick that goes round its rim in {circle_s:g} s")
 def facing_lag_deg(bench: Bench) -> float | None:
     """Take a stick round twice, where the face follows the travel; 180 where it cannot keep up."""
     steer = bench.table.steer

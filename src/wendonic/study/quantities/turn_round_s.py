@@ -14,6 +14,10 @@ HZ = 500.0
 TURNS_S, LONGEST_S = 2.0, 64.0
 """So long a turn is watched at first, and at most."""
 
+NOTHING_DEG = 1e-9
+STILL_DEG = 1e-3
+"""A face that turns by less than this in 0.1 s has come to rest."""
+
 
 @quantity(
     55,
@@ -39,12 +43,14 @@ def turn_round_s(bench: Bench) -> float | None:
         since, faces = walk["t"] - held_s, walk["face_deg"]
         later = since > 0.0
         turned = np.abs((faces[later] - float(np.interp(0.0, since, faces)) + 180.0) % 360.0 - 180.0)
-        if abs(turned[-1] - turned[-round(0.1 * hz)]) < 0.1 and (turned[-1] > 0.0 or turns_s >= LONGEST_S):
+        if abs(turned[-1] - turned[-round(0.1 * hz)]) < STILL_DEG and (turned[-1] > 0.0 or turns_s >= LONGEST_S):
             break
         if turns_s >= LONGEST_S:
             raise Unmeasured(f"after {LONGEST_S:g} s it is still turning round")
         turns_s *= 2.0
     if turned[-1] <= bench.thresholds.within_deg:
+        if turned[-1] > NOTHING_DEG:
+            raise Unmeasured(f"after {turns_s:g} s it is still turning round")
         raise NotHere("the face does not change")
     if turned[0] >= turned[-1] - bench.thresholds.within_deg:
         # In the very tick of the press: at once.
