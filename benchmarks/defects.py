@@ -355,6 +355,8 @@ DEFECTS = (
     Defect("reverse weaker than the brake", ("reversing-brakes-less",), _gait(brake_m_s2=16.0, reverse_m_s2=5.0)),
     Defect("turning at 20 deg/s", ("turns-slowly",), _steer(("camera", "map"), "keys", turn_deg_s=20.0)),
     Defect("turning at 90 deg/s", ("turns-slowly",), _steer(("camera", "map"), "keys", turn_deg_s=90.0)),
+    Defect("turning at 1 deg/s", ("turns-slowly",), _steer(("camera", "map"), "keys", turn_deg_s=1.0)),
+    Defect("a cart that turns at 1 deg/s", ("turns-slowly",), _steer(("drive",), turn_deg_s=1.0)),
     Defect("a cart that turns at 10 deg/s", ("turns-slowly",), _steer(("drive",), turn_deg_s=10.0)),
     Defect(
         "facings without a margin",

@@ -451,7 +451,18 @@ def test_a_replay_ends_a_recording_as_a_whole_file_and_is_not_recorded_itself(pa
     page.keyboard.press("F6")
     page.wait_for_selector("#notices >> text=beekeeper_keys.jsonl is being replayed")
     assert page.evaluate("wendonicPage.tape.recorder") is None
+    # The choice says what is replayed: after a file dialog that was cancelled, and after a recording that is broken.
+    broken = file.parent / "broken.jsonl"
+    broken.write_text('{"format": "wendonic-recording", "version": 1}\nnone\n{"t": 1}\n')
+    page.evaluate("wendonicPage.bar.recordings()")
+    for choice in ("open a file…", "broken.jsonl"):
+        page.select_option("[aria-label=Replay]", choice)
+        page.wait_for_function("document.querySelector('[aria-label=Replay]').value === 'beekeeper_keys.jsonl'")
+    assert "broken.jsonl" in page.text_content("#notices .fault")
+    broken.unlink()
     page.select_option("[aria-label=Replay]", "no replay")
+    assert page.evaluate("wendonicPage.tape.replay") is None
+    assert page.locator("#notices .fault").count() == 0
     page.keyboard.press("F6")
     assert page.evaluate("wendonicPage.tape.recorder.events.length") == 4
 

@@ -72,7 +72,7 @@ export class Tape {
     /** Plays a recording in a loop, or none. */
     play(events, name = "") {
         this.end();
-        this.app.notices.clear("record");
+        for (const about of ["record", "replay"]) this.app.notices.clear(about);
         this.replay = events ? new Replay(events, name) : null;
         this.app.again();
     }

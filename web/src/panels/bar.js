@@ -141,10 +141,15 @@ export class Bar {
             ? await this.app.wire.ask({ do: "recordings" })
             : { kind: "recordings", names: [] };
         if (answer.kind !== "recordings") return;
-        answer.names = [...new Set([...answer.names, ...this.app.tape.own.map(({ name }) => name)])];
-        const chosen = this.replay.value;
-        this.replay.replaceChildren(...[NONE, ...answer.names, OPEN].map((name) => element("option", { value: name, textContent: name })));
-        this.replay.value = answer.names.includes(chosen) ? chosen : NONE;
+        const { tape } = this.app;
+        const names = [...answer.names, ...tape.own.map(({ name }) => name), ...(tape.replay ? [tape.replay.name] : [])];
+        this.replay.replaceChildren(...[...new Set([NONE, ...names, OPEN])].map((name) => element("option", { value: name, textContent: name })));
+        this.#showReplay();
+    }
+
+    /** Whatever was chosen last: a file dialog may be cancelled, and a recording may be broken. */
+    #showReplay() {
+        this.replay.value = this.app.tape.replay?.name ?? NONE;
     }
 
     /** Takes a recording from the disk. */
@@ -153,9 +158,8 @@ export class Bar {
         const { app } = this;
         try {
             app.tape.own = [...app.tape.own.filter(({ name }) => name !== file.name), { name: file.name, events: eventsOf(await file.text()) }];
-            await this.recordings();
-            this.replay.value = file.name;
             app.tape.play(app.tape.own[app.tape.own.length - 1].events, file.name);
+            await this.recordings();
         } catch (fault) {
             app.notices.fault("replay", [{ what: `${file.name}: ${fault.message}` }]);
         }
@@ -171,14 +175,15 @@ export class Bar {
             return;
         }
         if (name === OPEN) {
-            this.replay.value = NONE;
+            this.#showReplay();
             this.file.click();
             return;
         }
         const own = app.tape.own.find((one) => one.name === name);
         const answer = own ? { kind: "recording", events: own.events } : await app.wire.ask({ do: "recording", name });
         if (answer.kind === "recording") app.tape.play(answer.events, name);
-        else app.notices.fault("replay", answer.faults ?? [{ what: "the server has stopped" }]);
+        else app.notices.fault("replay", answer.faults ?? [{ what: "the server has stopped" }], `${name} cannot be replayed`);
+        this.#showReplay();
         app.focusStage();
     }
 }
