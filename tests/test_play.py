@@ -246,6 +246,50 @@ def test_a_stretch_begins_in_the_mode_and_on_the_ground_that_it_was_in():
     assert helm.tick(1 / 60).motion.grounded
 
 
+@pytest.mark.parametrize("mode", ["errand", "deliver", "round"])
+@settings(suppress_health_check=[HealthCheck.function_scoped_fixture], max_examples=15)
+@given(seed=st.integers(0, 2**32))
+def test_a_recording_that_begins_on_the_way_to_a_place_arrives_there(mode, tmp_path, seed):
+    """Places pointed at and told, queued, reached, and dropped for a key: whichever is on the way at the beginning
+    counts, and no other. Several come one a tick, so the one after may be a tick late.
+    """
+    rng = random.Random(seed)
+    profile = demo_profile("orchard")
+    path = tmp_path / f"way{len(list(tmp_path.iterdir()))}.jsonl"
+    helm = Helm(profile)
+    helm.enter(mode)
+
+    def walk(ticks):
+        for _ in range(ticks):
+            chance = rng.random()
+            if chance < 0.04:
+                helm.go_to(rng.uniform(-3, 3), rng.uniform(-3, 3))
+            elif chance < 0.08:
+                helm.pointer(rng.random(), rng.random())
+                helm.button("mouse.left", True)
+                yield helm.tick(1 / 60)
+                helm.button("mouse.left", False)
+            elif chance < 0.1:
+                code = rng.choice(["KeyW", "KeyD"])
+                for down in (True, False):
+                    helm.key(code, down)
+                    for _ in range(10):
+                        yield helm.tick(1 / 60)
+            yield helm.tick(1 / 60)
+
+    for _ in walk(rng.randint(1, 90)):
+        pass
+    untouched = []
+    with helm.record(path):
+        moment = helm.snapshot()
+        untouched += [helm.tick(1 / 60).motion[:2] for _ in range(60)]
+        between = len(list(walk(60)))
+        helm.restore(moment)
+        untouched += [helm.tick(1 / 60).motion[:2] for _ in range(60)]
+    trace = shape(Recording.read(path), profile)[["pos_x", "pos_y"]].to_numpy()
+    np.testing.assert_allclose(np.vstack([trace[:60], trace[60 + between :]]), untouched, atol=3.0 / 60)
+
+
 def test_a_recorder_ends_and_does_no_harm(tmp_path):
     """Rewinding goes on in time; what comes after the end is not recorded; a file that is there stays."""
     helm, twin = Helm(profile_in("y up")), Helm(profile_in("y up"))

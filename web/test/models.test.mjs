@@ -204,18 +204,19 @@ test("the ring keeps its last rows and gives those since a time, oldest first", 
 });
 
 test("a recording begins with the body and all that is held as it is, and its events follow the tick before them", () => {
-    const kinds = [["window", "window", 0, 1], ["key.KeyA", "key", 1, 1], ["touch.0", "touch", 2, 3], ["touch.1", "touch", 5, 3]];
+    const kinds = [["window", "window", 0, 1], ["key.KeyA", "key", 1, 1], ["touch.0", "touch", 2, 3], ["touch.1", "touch", 5, 3], ["goal", "place", 8, 2]];
     const bySlot = new Map(kinds.map(([name, kind, slot, width]) => [slot, { name, kind, slot, width, rest: 0 }]));
     const state = {
-        controls: { bySlot, touchSlots: [2, 5] }, placed: new Set(),
-        values: [2.5, 1, 0.2, 0.6, 1, 0.9, 0.9, 0], landings: [[0.2, 0.8], [0.5, 0.5]],
+        controls: { bySlot, touchSlots: [2, 5] }, placed: new Set([8]),
+        values: [2.5, 1, 0.2, 0.6, 1, 0.9, 0.9, 0, 3, 4], landings: [[0.2, 0.8], [0.5, 0.5]],
     };
     const helm = {
         t: 2.5, mode: "foot", record: [], state,
         run: { body: { read: () => [Math.PI / 2, 1, 2, 0, 0.5, 0, 0] }, view: { read: () => [0, 0] } },
     };
     const recorder = new Recorder("walk");
-    recorder.begin(helm);
+    // The goal that was given last was reached; it is on the way to another one.
+    recorder.begin(helm, [5, 6]);
     recorder.take(helm, "key.KeyW", 1);
     helm.t = 2.75;
     recorder.take(helm, "mouse.move", [3, -1]);
@@ -224,8 +225,9 @@ test("a recording begins with the body and all that is held as it is, and its ev
     assert.deepEqual(events[1], { t: 0, c: "body.place", v: [1, 2, 0] });
     assert.deepEqual(events[3], { t: 0, c: "body.facing", v: 90 });
     // A finger that has slid lands first, which is no motion; one that is up is not there.
+    assert.deepEqual(events[4], { t: 0, c: "goal", v: [5, 6] });
     const held = [["window", 2.5], ["key.KeyA", 1], ["touch.0", [0.2, 0.8, 1]], ["touch.0", [0.2, 0.6, 1]], ["discard", 1]];
-    assert.deepEqual(events.slice(4, 9).map(({ c, v }) => [c, v]), held);
+    assert.deepEqual(events.slice(5, 10).map(({ c, v }) => [c, v]), held);
     assert.deepEqual(events.slice(-2).map(({ t }) => t), [0, 0.250001]);
 });
 

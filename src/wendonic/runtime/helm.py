@@ -459,7 +459,8 @@ class Helm(BodyDoor):
 
     def reported_so_far(self) -> Iterator[tuple[str, Value]]:
         """Yield what a recording has to begin with: place, velocity and facing of the body, the view, the ground as
-        far as the game reported it, and the blocked squares; all in the plan frame.
+        far as the game reported it, the blocked squares, and the goals that are not reached yet; all in the plan
+        frame.
 
         >>> from wendonic.demo import demo_profile
         >>> [name for name, _ in Helm(demo_profile()).reported_so_far()]
@@ -476,6 +477,19 @@ class Helm(BodyDoor):
             yield "body.ground", self._ground
         for square in squares_in(self._course):
             yield "square", (*square, 1.0)
+        for place in self._goals():
+            yield "goal", place
+
+    def _goals(self) -> list[tuple[float, float]]:
+        """Return the goal that is walked to, those that wait, and those that were given since the last tick (m)."""
+        reader, waits = self._run.reader, self._run.sampler.sources.goals_wait
+        there, x, y = reader.goal(self._record)
+        goals = [(x, y)] if there > 0.0 else []
+        if waits:
+            count = int(reader.waiting_count(self._record))
+            goals += [(place.x, place.y) for place in reader.part(self._record, "frame", "waiting")[:count]]
+        goals += [(change.value[0], change.value[1]) for change in self.state.kept if change.slot == _GOAL.slot]
+        return goals if waits else goals[-1:]
 
     def _structure(self) -> str:
         return " ".join([run.structure for run in self._runs.values()])

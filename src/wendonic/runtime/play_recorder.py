@@ -69,7 +69,8 @@ class PlayRecorder:
         for control in BY_SLOT.values():
             numbers = tuple(state.values[control.slot : control.slot + control.width])
             event = Event(t, control.name, numbers if control.width > 1 else numbers[0])
-            placed = control.kind != "place" or control.slot in state.placed
+            # A goal that was given may have been reached, or dropped for a key: the helm knows where it goes.
+            placed = control.kind != "place" or (control.slot in state.placed and control.name != "goal")
             if control.kind not in ("reported", "view", "counts", "wheel") and placed and not at_rest(event):
                 landing = landings.get(control.name)
                 if landing is not None and landing != numbers[:2]:
@@ -97,11 +98,12 @@ class PlayRecorder:
 
     def jumped(self, elapsed_s: float) -> None:
         """Go on after the helm, having been recorded for so long, went back to another moment: everything is
-        released, then as it was there.
+        released and forgotten, goals too, then as it was there.
         """
         self._start_s = self._helm.clock_s - elapsed_s
         self._last_s = max(self._last_s, elapsed_s + AFTER_S)
-        self._writer.append(Event(self._last_s, "lost.focus", 1.0))
+        for control in ("lost.focus", "body.restart"):
+            self._writer.append(Event(self._last_s, control, 1.0))
         for event in self._beginning():
             self._writer.append(event)
 

@@ -9,8 +9,8 @@ export class Recorder {
         this.startS = null;
     }
 
-    /** Begins with what comes first in a recording: mode, body and view, in the plan frame. */
-    begin(helm) {
+    /** Begins with what comes first in a recording: mode, body, view and the goal on the way, in the plan frame. */
+    begin(helm, goal = null) {
         this.startS = helm.t;
         this.events = [];
         const [face, x, y, z, ...velocity] = helm.run.body.read(helm.record);
@@ -21,6 +21,7 @@ export class Recorder {
         this.#put("body.velocity", velocity, 0);
         this.#put("body.facing", face * deg, 0);
         if (yaw !== 0 || pitch !== 0) this.#put("view", [yaw * deg, pitch * deg], 0);
+        if (goal) this.#put("goal", goal, 0);
         this.#putHeld(helm.state);
     }
 
@@ -29,6 +30,8 @@ export class Recorder {
         let slid = false;
         for (const { name, kind, slot, width, rest } of controls.bySlot.values()) {
             if (["reported", "view", "counts", "wheel"].includes(kind) || (kind === "place" && !placed.has(slot))) continue;
+            // A goal that was given may have been reached, or dropped for a key.
+            if (name === "goal") continue;
             const held = values.slice(slot, slot + width);
             const idle = kind === "touch" ? held[2] === 0 : held.every((level) => level === rest);
             if (idle) continue;

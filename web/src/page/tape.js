@@ -33,7 +33,8 @@ export class Tape {
         }
         app.notices.clear("record");
         this.recorder = new Recorder(`${app.profile.title}, played`);
-        this.recorder.begin(app.helm);
+        const { helm, seen } = app;
+        this.recorder.begin(helm, seen?.run === helm.run ? seen.goal(helm.record) : null);
     }
 
     /** Keeps what has been recorded: where the clock begins anew, the recording ends. */
