@@ -135,17 +135,22 @@ def test_numbers_written_by_the_page_load_as_the_changed_profile_and_keep_every_
 
 @pytest.mark.parametrize("rebound", [{"key.KeyW": "key.KeyZ", "key.KeyZ": "key.KeyW"}, {"pad.south": "pad.north"}])
 def test_the_page_and_the_server_bind_anew_alike(rebound):
-    text = "\n".join(texts())
+    # In whatever quotes, and never within a comment, a title or a text of several lines.
+    odd = "# 'KeyW'\nforward = ['KeyW', \"Key\\\\W\"]  # \"KeyW\"\ntitle = \"KeyW\"\nwords = '''\n'KeyW'\n'''\n"
+    assert rebound_text(odd, {"key.KeyW": "key.KeyZ"}) == (odd.replace("['KeyW'", "['KeyZ'"), [])
+    text = "\n".join([*texts(), odd])
     module = (TOP / "web" / "src" / "models" / "profile_text.js").as_uri()
     script = f"""
         import {{ reboundText }} from "{module}";
         import {{ readFileSync }} from "node:fs";
-        process.stdout.write(reboundText(readFileSync(0, "utf8"), {json.dumps(rebound)}));
+        process.stdout.write(JSON.stringify(reboundText(readFileSync(0, "utf8"), {json.dumps(rebound)})));
     """
     done = subprocess.run(
         ["node", "--input-type=module", "-e", script], input=text, capture_output=True, text=True, check=True
     )
-    assert done.stdout == rebound_text(text, rebound) != text
+    changed, unnamed = rebound_text(text, rebound)
+    assert json.loads(done.stdout) == {"text": changed, "left": unnamed}
+    assert changed != text
 
 
 def test_the_models_of_the_page():
@@ -183,3 +188,15 @@ def test_text_and_marks_stand_out_from_the_page(scheme):
         decided = {"paper": "#faf7f0", "ink": "#1f2430", "honey": "#d9902f", "slate": "#4a6fa5", "heather": "#8e5b8f"}
         decided |= {"moss": "#4e7a51", "brick": "#b4483b", "fog": "#c9c4b8"}
         assert {name: colours[name] for name in decided} == decided
+
+
+def test_what_a_file_does_not_name_by_itself_is_not_saved_silently_under_another_name(tmp_path):
+    """The four ways of a d-pad that is bound as a whole have no names of their own in the file."""
+    path = tmp_path / "crates.toml"
+    before = (FOLDER / "crates.toml").read_text()
+    path.write_text(before)
+    with pytest.raises(
+        WendonicError, match=r"crates\.toml does not name pad\.dpad_up by itself; rebind that by hand"
+    ):
+        Desk(path).save({"mode.push.steer.step_s": 0.3}, {"pad.dpad_up": "pad.north", "key.KeyW": "key.KeyZ"})
+    assert path.read_text() == before

@@ -344,9 +344,11 @@ test("touch zones are those of channels and presses, each once, without what is 
 });
 
 test("a pad and a key are bound anew wherever a text has them, and numbers are TOML's", () => {
-    const text = 'forward = ["KeyW", "ArrowUp"] # KeyW\nbind = ["key.KeyW", "pad.south"]\ntitle = "KeyWest"\n';
-    const found = reboundText(text, { "key.KeyW": "key.KeyZ", "pad.south": "pad.north", "key.KeyZ": "key.KeyW" });
-    assert.equal(found, 'forward = ["KeyZ", "ArrowUp"] # KeyW\nbind = ["key.KeyZ", "pad.north"]\ntitle = "KeyWest"\n');
+    const text = `forward = ["KeyW", 'ArrowUp'] # "KeyW"\nbind = ['key.KeyW', "pad.south", "pad0.west"]\ntitle = "KeyW"\nwords = """\n"KeyW"\n"""\n`;
+    const swapped = { "key.KeyW": "key.KeyZ", "key.ArrowUp": "key.KeyW", "pad.south": "pad.north", "pad.west": "pad.east", "pad.dpad_up": "pad.north" };
+    const found = reboundText(text, swapped);
+    assert.equal(found.text, `forward = ["KeyZ", 'KeyW'] # "KeyW"\nbind = ['key.KeyZ', "pad.north", "pad.east"]\ntitle = "KeyW"\nwords = """\n"KeyW"\n"""\n`);
+    assert.deepEqual(found.left, ["pad.dpad_up"]);
     assert.deepEqual([3, 0.25, 1e-7, 1e21, -2, 1.5e-9].map((one) => tomlNumber(one)), ["3.0", "0.25", "1.0e-7", "1.0e+21", "-2.0", "1.5e-9"]);
     assert.equal(tomlNumber(4, true), "4");
 });

@@ -145,7 +145,10 @@ class Desk:
         if profile_from_text(text, self.path).model_dump() != profile.model_dump():
             raise WendonicError(f"{self.path}: the text to write would not load as the same profile")
         if rebound:
-            text = rebound_text(text, rebound)
+            text, unnamed = rebound_text(text, rebound)
+            if unnamed:
+                words = "rebind that by hand, or press Reset under Rebind to save the rest"
+                raise WendonicError(f"{self.path} does not name {', '.join(unnamed)} by itself; {words}")
             profile = profile_from_text(text, self.path)
         write_profile_text(text, self.path)
         self.text, self.profile = text, profile
@@ -177,21 +180,33 @@ class Desk:
         return [{"t": event.t, "c": event.control, "v": event.value} for event in read]
 
 
-def rebound_text(text: str, rebound: Mapping[str, str]) -> str:
-    """Return a profile's text with the names of keys and buttons in place of others, wherever they are bound.
+_TOKEN = re.compile(
+    r"""#[^\n]*|"{3}[\s\S]*?"{3}|'{3}[\s\S]*?'{3}|(?:\btitle\s*=\s*)?(?:"(?:[^"\\\n]|\\.)*"|'[^'\n]*')"""
+)
+"""What can hold a name within TOML, a comment and a text of several lines too, which do not bind anything."""
 
-    >>> rebound_text('forward = ["KeyW", "pad.dpad_up"]', {"key.KeyW": "key.KeyZ", "pad.dpad_up": "pad.north"})
-    'forward = ["KeyZ", "pad.north"]'
+
+def rebound_text(text: str, rebound: Mapping[str, str]) -> tuple[str, list[str]]:
+    """Return a profile's text with the names of keys and buttons in place of others, wherever they are bound, and
+    those of the others that it never names.
+
+    >>> rebound_text("forward = ['KeyW', 'ArrowUp']  # not KeyS", {"key.KeyW": "key.KeyZ", "pad.south": "pad.north"})
+    ("forward = ['KeyZ', 'ArrowUp']  # not KeyS", ['pad.south'])
     """
+    named: set[str] = set()
 
     def other(found: re.Match[str]) -> str:
-        name = found[1]
-        now = rebound.get(name if "." in name else f"key.{name}")
-        if now is None:
-            return found[0]
-        return f'"{now if "." in name or not now.startswith("key.") else now.removeprefix("key.")}"'
+        quoted = found[0]
+        quote, name = quoted[0], quoted[1:-1]
+        control = (name if "." in name else f"key.{name}").replace("pad0.", "pad.", 1)
+        now = rebound.get(control)
+        if quote not in "\"'" or now is None:
+            return quoted
+        named.add(control)
+        return f"{quote}{now if '.' in name else now.removeprefix('key.')}{quote}"
 
-    return re.sub(r'"((?:key\.)?[\w.]+)"', other, text)
+    changed = _TOKEN.sub(other, text)
+    return changed, [control for control in rebound if control not in named]
 
 
 def fault_message(fault: WendonicError) -> Message:

@@ -46,13 +46,20 @@ export function editedText(text, edits, changes, valueOf) {
     return { text: found, left };
 }
 
-/** The text with every name of a key or button in place of another, wherever it is bound. */
+/** What can hold a name within TOML, a comment and a text of several lines too, which do not bind anything. */
+const TOKEN = /#[^\n]*|"{3}[\s\S]*?"{3}|'{3}[\s\S]*?'{3}|(?:\btitle\s*=\s*)?(?:"(?:[^"\\\n]|\\.)*"|'[^'\n]*')/g;
+
+/** The text with every name of a key or button in place of another, wherever it is bound.
+ *  @returns {{text: string, left: string[]}} `left` are those that the text never names */
 export function reboundText(text, rebound) {
-    return text.replace(/"((?:key\.)?[\w.]+)"/g, (whole, name) => {
-        const control = name.includes(".") ? name : `key.${name}`;
+    const named = new Set();
+    const found = text.replace(TOKEN, (quoted) => {
+        const [quote, name] = [quoted[0], quoted.slice(1, -1)];
+        const control = (name.includes(".") ? name : `key.${name}`).replace("pad0.", "pad.");
         const now = rebound[control];
-        if (!now) return whole;
-        const plain = now.startsWith("key.") && !name.includes(".") ? now.slice(4) : now;
-        return `"${plain}"`;
+        if (!`"'`.includes(quote) || !now) return quoted;
+        named.add(control);
+        return `${quote}${name.includes(".") ? now : now.replace(/^key\./, "")}${quote}`;
     });
+    return { text: found, left: Object.keys(rebound).filter((control) => !named.has(control)) };
 }

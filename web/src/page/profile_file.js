@@ -67,7 +67,8 @@ export class ProfileFile {
         const { settings, profile, rebinding } = this.app;
         const changes = Object.fromEntries([...settings.changes].filter(([, value]) => typeof value === "number"));
         const found = editedText(profile.text, profile.edits, changes, (path) => settings.value(path));
-        return { ...found, text: reboundText(found.text, rebinding.plain()) };
+        const { text, left } = reboundText(found.text, rebinding.bound());
+        return { text, left: [...found.left, ...left] };
     }
 
     async save() {
@@ -84,7 +85,7 @@ export class ProfileFile {
         }
         // The other side stays what it is.
         const forget = sides[trial.side === "a" ? "b" : "a"].keep(settings.changes.keys());
-        const answer = await wire.ask({ do: "save", changes: settings.plain(), rebound: rebinding.plain() });
+        const answer = await wire.ask({ do: "save", changes: settings.plain(), rebound: rebinding.bound() });
         if (answer.kind === "saved") {
             notices.clear("save");
             rebinding.clear();

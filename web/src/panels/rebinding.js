@@ -60,6 +60,12 @@ export class Rebinding {
         return found;
     }
 
+    /** The same, for controls that the profile binds. */
+    bound() {
+        const names = new Set(this.#controls().map(({ name }) => name));
+        return Object.fromEntries(Object.entries(this.plain()).filter(([control]) => names.has(control)));
+    }
+
     /** What is held would come up under another name. */
     #letGo() {
         this.app.give("lost.focus", 1, performance.now());
