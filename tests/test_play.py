@@ -308,6 +308,9 @@ def test_a_recorder_ends_and_does_no_harm(tmp_path):
             assert tried.tick(1 / 60).local.right > 0.0
             with pytest.raises(WendonicError, match=r"already recorded into .*session\.jsonl; close that first"):
                 helm.record(tmp_path / "another.jsonl")
+    # What was told after the moment that it goes back to is told back.
+    helm.ground(False)
+    assert helm.tick(1 / 60, View(40.0)).view.yaw_deg == 40.0
     helm.restore(before)
     for _ in range(30):
         intent = helm.tick(1 / 60)
@@ -315,9 +318,11 @@ def test_a_recorder_ends_and_does_no_harm(tmp_path):
     recorder.close()
     helm.key("KeyD", down=True)
     recording = Recording.read(path)
-    assert recording.duration_s == pytest.approx(1.5, abs=1e-5)
+    assert recording.duration_s == pytest.approx(91 / 60, abs=1e-5)
     assert not any(event.control == "key.KeyD" for event in recording)
     trace = shape(recording, profile_in("y up"))
+    assert trace["view_yaw_deg"].iloc[[60, -1]].tolist() == [40.0, 0.0] == [40.0, intent.view.yaw_deg]
+    assert trace["grounded"].iloc[-1] == intent.motion.grounded
     # From the place and the speed that it went back to.
     assert trace["pos_y"].iloc[-1] == pytest.approx(intent.motion.pos_y, abs=1e-9)
     with pytest.raises(WendonicError, match="already exists"):

@@ -457,10 +457,10 @@ class Helm(BodyDoor):
         """Time (s) that all ticks so far have covered."""
         return self._t
 
-    def reported_so_far(self) -> Iterator[tuple[str, Value]]:
+    def reported_so_far(self, again: bool = False) -> Iterator[tuple[str, Value]]:
         """Yield what a recording has to begin with: place, velocity and facing of the body, the view, the ground as
         far as the game reported it, the blocked squares, and the goals that are not reached yet; all in the plan
-        frame.
+        frame. `again` with view and ground though they are as at first: just before they were otherwise.
 
         >>> from wendonic.demo import demo_profile
         >>> [name for name, _ in Helm(demo_profile()).reported_so_far()]
@@ -471,9 +471,9 @@ class Helm(BodyDoor):
         yield "body.velocity", tuple(velocity)
         yield "body.facing", math.degrees(face)
         yaw, pitch = self._run.view.read(self._record)
-        if yaw != 0.0 or pitch != 0.0:
+        if again or yaw != 0.0 or pitch != 0.0:
             yield "view", (math.degrees(yaw), math.degrees(pitch))
-        if self._ground != _ON_GROUND:
+        if again or self._ground != _ON_GROUND:
             yield "body.ground", self._ground
         for square in squares_in(self._course):
             yield "square", (*square, 1.0)

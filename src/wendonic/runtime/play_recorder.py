@@ -29,8 +29,8 @@ class Recorded(Protocol):
     def clock_s(self) -> float:
         """Time (s) that all ticks so far have covered."""
 
-    def reported_so_far(self) -> Iterator[tuple[str, Value]]:
-        """Yield what a recording has to begin with, as control and value."""
+    def reported_so_far(self, again: bool = False) -> Iterator[tuple[str, Value]]:
+        """Yield what a recording has to begin with, as control and value; `again` with what is as at first, too."""
 
 
 class PlayRecorder:
@@ -57,11 +57,11 @@ class PlayRecorder:
         """The file."""
         return self._writer.path
 
-    def _beginning(self) -> Iterator[Event]:
-        """Go through the events that say how things are."""
+    def _beginning(self, again: bool = False) -> Iterator[Event]:
+        """Go through the events that say how things are; `again` where they were otherwise just before."""
         t, helm = self._last_s, self._helm
         yield Event(t, "mode", helm.mode)
-        for name, value in helm.reported_so_far():
+        for name, value in helm.reported_so_far(again):
             yield Event(t, name, value)
         state = helm.state
         landings = dict(zip(TOUCH_NAMES, state.landings, strict=True))
@@ -71,7 +71,8 @@ class PlayRecorder:
             event = Event(t, control.name, numbers if control.width > 1 else numbers[0])
             # A goal that was given may have been reached, or dropped for a key: the helm knows where it goes.
             placed = control.kind != "place" or (control.slot in state.placed and control.name != "goal")
-            if control.kind not in ("reported", "view", "counts", "wheel") and placed and not at_rest(event):
+            moved = not at_rest(event) or (again and control.kind in ("place", "pointer"))
+            if control.kind not in ("reported", "view", "counts", "wheel") and placed and moved:
                 landing = landings.get(control.name)
                 if landing is not None and landing != numbers[:2]:
                     # A thumb is tilted by how far it is from there.
@@ -104,7 +105,7 @@ class PlayRecorder:
         self._last_s = max(self._last_s, elapsed_s + AFTER_S)
         for control in ("lost.focus", "body.restart"):
             self._writer.append(Event(self._last_s, control, 1.0))
-        for event in self._beginning():
+        for event in self._beginning(again=True):
             self._writer.append(event)
 
     def close(self) -> None:
