@@ -136,8 +136,12 @@ def test_numbers_written_by_the_page_load_as_the_changed_profile_and_keep_every_
 @pytest.mark.parametrize("rebound", [{"key.KeyW": "key.KeyZ", "key.KeyZ": "key.KeyW"}, {"pad.south": "pad.north"}])
 def test_the_page_and_the_server_bind_anew_alike(rebound):
     # In whatever quotes, and never within a comment, a title or a text of several lines.
-    odd = "# 'KeyW'\nforward = ['KeyW', \"Key\\\\W\"]  # \"KeyW\"\ntitle = \"KeyW\"\nwords = '''\n'KeyW'\n'''\n"
-    assert rebound_text(odd, {"key.KeyW": "key.KeyZ"}) == (odd.replace("['KeyW'", "['KeyZ'"), [])
+    odd = "# 'KeyW'\nforward = ['KeyW', 'AltLeft+KeyW', \"Key\\\\W\"]  # \"KeyW\"\n"
+    odd += "title = \"KeyW\"\nwords = '''\n'KeyW'\n'''\n"
+    assert rebound_text(odd, {"key.KeyW": "key.KeyZ"}) == (
+        odd.replace("['KeyW', 'AltLeft+KeyW'", "['KeyZ', 'AltLeft+KeyZ'"),
+        [],
+    )
     text = "\n".join([*texts(), odd])
     module = (TOP / "web" / "src" / "models" / "profile_text.js").as_uri()
     script = f"""

@@ -190,20 +190,25 @@ def rebound_text(text: str, rebound: Mapping[str, str]) -> tuple[str, list[str]]
     """Return a profile's text with the names of keys and buttons in place of others, wherever they are bound, and
     those of the others that it never names.
 
-    >>> rebound_text("forward = ['KeyW', 'ArrowUp']  # not KeyS", {"key.KeyW": "key.KeyZ", "pad.south": "pad.north"})
-    ("forward = ['KeyZ', 'ArrowUp']  # not KeyS", ['pad.south'])
+    >>> rebound_text("bind = ['KeyW', 'AltLeft+KeyW']  # KeyW", {"key.KeyW": "key.KeyZ", "pad.south": "pad.north"})
+    ("bind = ['KeyZ', 'AltLeft+KeyZ']  # KeyW", ['pad.south'])
     """
     named: set[str] = set()
 
-    def other(found: re.Match[str]) -> str:
-        quoted = found[0]
-        quote, name = quoted[0], quoted[1:-1]
+    def part(name: str) -> str:
         control = (name if "." in name else f"key.{name}").replace("pad0.", "pad.", 1)
         now = rebound.get(control)
-        if quote not in "\"'" or now is None:
-            return quoted
+        if now is None:
+            return name
         named.add(control)
-        return f"{quote}{now if '.' in name else now.removeprefix('key.')}{quote}"
+        return now if "." in name else now.removeprefix("key.")
+
+    def other(found: re.Match[str]) -> str:
+        quoted, quote = found[0], found[0][0]
+        if quote not in "\"'" or quoted.startswith(quote * 3):
+            return quoted
+        # A chord has several.
+        return f"{quote}{'+'.join(map(part, quoted[1:-1].split('+')))}{quote}"
 
     changed = _TOKEN.sub(other, text)
     return changed, [control for control in rebound if control not in named]

@@ -53,13 +53,18 @@ const TOKEN = /#[^\n]*|"{3}[\s\S]*?"{3}|'{3}[\s\S]*?'{3}|(?:\btitle\s*=\s*)?(?:"
  *  @returns {{text: string, left: string[]}} `left` are those that the text never names */
 export function reboundText(text, rebound) {
     const named = new Set();
-    const found = text.replace(TOKEN, (quoted) => {
-        const [quote, name] = [quoted[0], quoted.slice(1, -1)];
+    const part = (name) => {
         const control = (name.includes(".") ? name : `key.${name}`).replace("pad0.", "pad.");
         const now = rebound[control];
-        if (!`"'`.includes(quote) || !now) return quoted;
+        if (!now) return name;
         named.add(control);
-        return `${quote}${name.includes(".") ? now : now.replace(/^key\./, "")}${quote}`;
+        return name.includes(".") ? now : now.replace(/^key\./, "");
+    };
+    const found = text.replace(TOKEN, (quoted) => {
+        const quote = quoted[0];
+        if (!`"'`.includes(quote) || quoted.startsWith(quote.repeat(3))) return quoted;
+        // A chord has several.
+        return `${quote}${quoted.slice(1, -1).split("+").map(part).join("+")}${quote}`;
     });
     return { text: found, left: Object.keys(rebound).filter((control) => !named.has(control)) };
 }
