@@ -460,7 +460,7 @@ class Helm(BodyDoor):
     def reported_so_far(self, again: bool = False) -> Iterator[tuple[str, Value]]:
         """Yield what a recording has to begin with: place, velocity and facing of the body, the view, the ground as
         far as the game reported it, the blocked squares, and the goals that are not reached yet; all in the plan
-        frame. `again` with view and ground though they are as at first: just before they were otherwise.
+        frame. With `again`, view and ground are named even with their first values: until now they had others.
 
         >>> from wendonic.demo import demo_profile
         >>> [name for name, _ in Helm(demo_profile()).reported_so_far()]

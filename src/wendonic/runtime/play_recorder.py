@@ -30,7 +30,7 @@ class Recorded(Protocol):
         """Time (s) that all ticks so far have covered."""
 
     def reported_so_far(self, again: bool = False) -> Iterator[tuple[str, Value]]:
-        """Yield what a recording has to begin with, as control and value; `again` with what is as at first, too."""
+        """Yield what a recording has to begin with, as control and value; `again` with first values, too."""
 
 
 class PlayRecorder:
@@ -58,7 +58,7 @@ class PlayRecorder:
         return self._writer.path
 
     def _beginning(self, again: bool = False) -> Iterator[Event]:
-        """Go through the events that say how things are; `again` where they were otherwise just before."""
+        """Go through the events that say how things are; `again` where they were different until now."""
         t, helm = self._last_s, self._helm
         yield Event(t, "mode", helm.mode)
         for name, value in helm.reported_so_far(again):
