@@ -225,10 +225,8 @@ FORMS = {
 }
 
 
-@settings(max_examples=15)
-@given(data=st.data(), hz=st.sampled_from([25.0, 60.0]))
-def test_batch_and_helm_agree_under_any_combination_of_forms(data, hz):
-    """Keys and the worn pad at once, from the shipped recordings."""
+def assert_batch_and_helm_agree(data, hz):
+    """Keys and the worn pad at once, from the shipped recordings, under some combination of forms."""
     chosen = {name: data.draw(st.sampled_from(options), label=name) for name, options in FORMS.items()}
     zone = f'{{ form = "{chosen["zone"]}" }}'
     text = f"""
@@ -253,6 +251,19 @@ def test_batch_and_helm_agree_under_any_combination_of_forms(data, hz):
     expected = helm_trace(MIXED, profile, hz)
     assert np.isfinite(expected[["local_x", "local_y", "amount", "pos_x", "pos_y"]].to_numpy(float)).all()
     assert_same(shape(MIXED, profile, hz=hz, engine="interpreted"), expected)
+
+
+@settings(max_examples=8)
+@given(data=st.data(), hz=st.sampled_from([25.0, 60.0]))
+def test_batch_and_helm_agree_under_any_combination_of_forms(data, hz):
+    assert_batch_and_helm_agree(data, hz)
+
+
+@pytest.mark.long
+@settings(max_examples=50)
+@given(data=st.data(), hz=st.sampled_from([25.0, 60.0]))
+def test_batch_and_helm_agree_under_many_combinations_of_forms(data, hz):
+    assert_batch_and_helm_agree(data, hz)
 
 
 def test_an_empty_recording_gives_an_empty_trace(beekeeper):

@@ -402,7 +402,7 @@ from stick_noise import recorded, rim_length, true_length, true_spread  # noqa: 
         pytest.param("slow drift", "circle", True, marks=pytest.mark.long),
         pytest.param("played", "square", True, marks=pytest.mark.long),
         pytest.param("uneven", "ellipse", True, marks=pytest.mark.long),
-        ("8 bits quiet", "square", True),
+        pytest.param("8 bits quiet", "square", True, marks=pytest.mark.long),
     ],
 )
 def test_intervals_hold_for_noise_that_is_not_white_and_rims_that_are_not_round(noise, rim, gives_inner):

@@ -119,6 +119,7 @@ def test_a_copy_shares_no_call_with_the_original():
     assert len(there.args) == 2
 
 
+@pytest.mark.long
 def test_the_text_of_a_structure_is_the_same_from_run_to_run(tmp_path):
     script = (
         "from wendonic import Helm; from wendonic.demo import demo_profile\n"

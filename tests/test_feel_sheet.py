@@ -71,7 +71,7 @@ def test_a_tap_goes_as_far_as_the_helm_takes_it_and_its_dependence_on_ticks_is_t
         assert least <= sheet.tap_dependence <= most
 
 
-def tapped_in_small_steps(rise_s, fall_s, half_life_s, speed_after, dt=2e-5):
+def tapped_in_small_steps(rise_s, fall_s, half_life_s, speed_after, dt=5e-5):
     """Return how far a tap of 0.1 s goes (m), by an independent simulation of key, smoothing and body."""
     key = smooth = speed = way = 0.0
     for step in range(round(3.0 / dt)):

@@ -172,7 +172,7 @@ def test_a_body_that_the_channel_turn_turns_circles_where_it_goes_ahead(frame):
         assert sheet.turn_circle_m == pytest.approx(2.0 * speed_m_s / math.pi, rel=1e-3)
 
 
-@pytest.mark.parametrize("turn_deg_s", [20.0, 5.0, 1.0, 1e-5])
+@pytest.mark.parametrize("turn_deg_s", few_of([20.0, 5.0, 1.0, 1e-5], [20.0, 1.0]))
 @pytest.mark.parametrize("steer", ["frame = 'map'", "frame = 'facing', face = 'turn'", "frame = 'drive'"])
 def test_a_body_that_turns_ever_slower_is_always_found(steer, turn_deg_s):
     """A turn that lasts longer than it is watched has no value, and is no less slow for that."""
