@@ -246,6 +246,35 @@ def test_a_stretch_begins_in_the_mode_and_on_the_ground_that_it_was_in():
     assert helm.tick(1 / 60).motion.grounded
 
 
+def test_each_of_several_recordings_walks_as_it_does_alone():
+    """One leaves a toggle on and a place not reached; the next toggles anew, and walks with its keys."""
+    sprinting = profile_from_text(
+        'format = "wendonic-profile"\nversion = 1\n[mode.foot]\ngait = "walk"\npress_gaits = { sprint = "run" }\n'
+        'press.sprint = { bind = ["ShiftLeft"], style = "toggle" }\n'
+        '[[mode.foot.move.bind]]\nkeys = { forward = ["KeyW"], back = ["KeyS"] }\n'
+        "[gait.walk]\ntop_speed_m_s = 3\n[gait.run]\ntop_speed_m_s = 6\n"
+    )
+    # Within ticks, not where one ends.
+    begin, end = Event(0.0, "mark", "begin"), Event(4.0, "mark", "end")
+    walk = [begin, Event(0.01, "key.KeyW", 1), Event(2.01, "key.KeyW", 0), end]
+    run = [*walk[:2], Event(0.51, "key.ShiftLeft", 1), Event(0.61, "key.ShiftLeft", 0), *walk[2:]]
+    there = [Event(0.0, "goal", (9.0, -4.0)), Event(0.7, "mark", "end")]
+    back = [Event(0.0, "goal", (-2.0, 1.0)), Event(9.0, "mark", "end")]
+    for profile, mode, parts in (
+        (sprinting, "foot", (run, run, walk)),
+        (demo_profile("orchard"), "errand", (there, back)),
+    ):
+        alone = [shape(Recording(events), profile, 60.0, mode).iloc[-1] for events in parts]
+        whole = shape(join(list(map(Recording, parts)), 1.0), profile, 60.0, mode).iloc[-1]
+        if mode == "foot":
+            assert whole["pos_y"] == pytest.approx(sum(one["pos_y"] for one in alone), abs=1e-6)
+        else:
+            assert (whole["pos_x"], whole["pos_y"]) == pytest.approx((-2.0, 1.0), abs=0.2)
+            idle = shape(join([Recording(there), Recording(back[1:])], 1.0), profile, 60.0, mode).iloc[-1]
+            assert math.hypot(idle["vel_x"], idle["vel_y"]) == 0.0
+            assert idle["pos_x"] < 8.0
+
+
 @pytest.mark.parametrize("mode", ["errand", "deliver", "round"])
 @settings(suppress_health_check=[HealthCheck.function_scoped_fixture], max_examples=15)
 @given(seed=st.integers(0, 2**32))

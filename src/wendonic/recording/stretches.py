@@ -66,11 +66,13 @@ def join(recordings: Sequence[Recording], pause_s: float = 0.5) -> Recording:
     """Return recordings one after the other, from 0 s on, with a pause between them in which everything is released,
     and what a game reported of the ground and of blocked squares no longer counts.
 
-    A note says where each begins, by its title. Raises `WendonicError` for a pause that cannot be.
+    Each begins a new life, as it did by itself: toggles, goals and buffers are forgotten. The body stays where it is,
+    and the mode too, unless the next one says otherwise. A note says where each begins, by its title. Raises
+    `WendonicError` for a pause that cannot be.
 
     >>> walk = Recording([Event(7.0, "key.KeyW", 1)], "Walk")
     >>> [(event.t, event.control) for event in join([walk, walk], pause_s=2.0)]
-    [(0.0, 'mark'), (0.0, 'key.KeyW'), (0.0, 'lost.focus'), (2.0, 'mark'), (2.0, 'key.KeyW')]
+    [(0.0, 'mark'), (0.0, 'key.KeyW'), (0.0, 'lost.focus'), (2.0, 'body.restart'), (2.0, 'mark'), (2.0, 'key.KeyW')]
     """
     if not 0.0 <= pause_s <= 3600.0:
         raise WendonicError(f"pause_s: found {pause_s:g}; allowed: 0 to 3600 s")
@@ -81,6 +83,7 @@ def join(recordings: Sequence[Recording], pause_s: float = 0.5) -> Recording:
             events.append(Event(at_s - pause_s, "lost.focus", 1.0))
         if events:
             events += _taken_back(recordings[number - 2], at_s - pause_s)
+            events.append(Event(at_s, "body.restart", 1.0))
         events.append(Event(at_s, "mark", recording.title or f"recording {number}"))
         events += recording.shifted(at_s)
         at_s += recording.duration_s + pause_s
