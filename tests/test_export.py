@@ -711,7 +711,11 @@ def test_a_number_left_at_its_default_has_its_place_too_and_may_be_adjustable():
 
 def test_vectors_take_nearly_every_branch_of_the_starter_profile():
     package = made("beekeeper")
-    found = vectors_of(package.modes[0], package)
+    told = []
+    found = vectors_of(package.modes[0], package, progress=lambda *so_far: told.append(so_far))
+    taken = [taken for _, taken, _ in told]
+    assert taken == sorted(taken)
+    assert (set(told[0]) & {"foot", 0, found.branches}, taken[-1]) == ({"foot", 0, found.branches}, found.reached)
     assert len(found.rows) >= 2000
     assert found.share >= 0.98, found.one_way + found.not_come_to
     left = [*found.one_way, *found.not_come_to, *found.by_a_hair]

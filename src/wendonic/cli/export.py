@@ -6,6 +6,7 @@ from typing import Annotated
 import typer
 
 from wendonic.cli.options import CourseOption, HzOption, SeatOption
+from wendonic.cli.progress import progress_bar
 from wendonic.cli.say import say
 
 
@@ -47,9 +48,11 @@ def export(
     """Write a tuned profile as readable source, with test vectors, a runner that replays them, and a page on it; or
     as one file to play and tune it in a browser.
     """
+    from rich.markup import escape
+
     from wendonic.course import load_course
     from wendonic.course.unused import warn_of_unused
-    from wendonic.errors import WendonicError
+    from wendonic.errors import WendonicError, escaped
     from wendonic.export.export import exported, packaged, write_export
     from wendonic.export.folder import ready_folder
     from wendonic.export.targets import target_of
@@ -87,7 +90,16 @@ def export(
         profile.name,
         seat,
     )
-    found = exported(package, language, Recording.read(recording) if recording else None, hz)
+    played = Recording.read(recording) if recording else None
+    with progress_bar() as bar:
+        task = bar.add_task("test vectors", total=None)
+
+        def told(name: str, taken: int, count: int) -> None:
+            bar.update(
+                task, description=f"test vectors of {escape(escaped(name))}: branches", completed=taken, total=count
+            )
+
+        found = exported(package, language, played, hz, progress=told)
     write_export(found, out, force)
     say(f"wrote {out}: {', '.join(sorted(found.files))}")
     for name, vectors in found.vectors.items():

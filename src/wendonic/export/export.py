@@ -2,7 +2,7 @@
 
 import contextlib
 import logging
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from pathlib import Path
 
@@ -116,9 +116,11 @@ def exported(
     recording: Recording | None = None,
     hz: float = 60.0,
     vectors: Mapping[str, Vectors] | None = None,
+    progress: Callable[[str, int, int], None] | None = None,
 ) -> Exported:
     """Return all files of a package in one language, with test vectors of its modes, made here or taken as they are.
 
+    While they are made, `progress` is called with a mode, how many of its branches they take so far, and of how many.
     Raises `WendonicError` for an unknown language, and for a recording that has nothing of what a mode binds.
     """
     target = target_of(language)
@@ -127,7 +129,7 @@ def exported(
         has = ", ".join(sorted(recording.controls)[:6]) or "no events"
         raise WendonicError(f"the recording has nothing of what mode {modes} binds; it has: {has}")
     if vectors is None:
-        vectors = {made.mode: vectors_of(made, package, recording, hz) for made in package.modes}
+        vectors = {made.mode: vectors_of(made, package, recording, hz, progress=progress) for made in package.modes}
     files = {**target.sources(package), **target.runner(package)}
     for made in package.modes:
         files[vectors_name(package, made)] = vectors[made.mode].csv()

@@ -525,8 +525,11 @@ def vectors_of(
     hz: float = 60.0,
     least_ticks: int = LEAST_TICKS,
     episodes: int = MOST_EPISODES,
+    progress: Callable[[str, int, int], None] | None = None,
 ) -> Vectors:
-    """Return vectors of at least 2,000 ticks, and more until nearly every branch has been taken."""
+    """Return vectors of at least 2,000 ticks, and more until nearly every branch has been taken; `progress` is called
+    with the mode, the number of branches taken and the number in all.
+    """
     rng = random.Random(15)
     gathered = _Gathered(made, package, least_ticks)
     nothing = made.row_from({name: one.rest for name, one in made.inputs.fields.items()})
@@ -535,6 +538,8 @@ def vectors_of(
     coasts = any(gait.coast_half_life_s for gait in made.profile.gaits_of(made.mode).values())
     episodes *= 1 + bool(package.course)
     for number, ticks in enumerate(made_ticks(made, rng)):
+        if progress is not None:
+            progress(made.mode, len(gathered.branches.seen), gathered.branches.count)
         if number > episodes or gathered.complete:
             break
         anew = number == 0 or rng.random() < 0.5
