@@ -207,8 +207,8 @@ def _slow(_job, chunk):
 
 
 @pytest.mark.long
-def test_a_worker_that_dies_in_the_middle_loses_nothing_and_doubles_nothing(folder, tmp_path, monkeypatch):
-    """A scheduler and two workers, processes of their own; one of them is killed while both work."""
+def test_a_worker_that_dies_in_the_middle_loses_nothing_and_doubles_nothing(folder, tmp_path, monkeypatch, caplog):
+    """A scheduler and two workers, processes of their own; one of them is killed while both work, and then both."""
     pytest.importorskip("distributed")
     address_file = tmp_path / "scheduler.json"
     here = str(Path(__file__).parent)
@@ -237,6 +237,18 @@ def test_a_worker_that_dies_in_the_middle_loses_nothing_and_doubles_nothing(fold
         # What is left of the cluster does real work, from wherever it was started.
         monkeypatch.chdir(folder.parent)
         same(corpus(folder.name, BOTH, cluster=address), corpus(folder, BOTH))
+        # Work that nobody is there for waits, and it is said why.
+        monkeypatch.setattr(pools, "LOOK_S", 0.1)
+        with Pool(cluster=address) as pool:
+            results = pool.each(_slow, None, [[number] for number in range(8)])
+            found = next(results)
+            processes[2].kill()
+            while "no workers left" not in caplog.text:
+                time.sleep(0.05)
+            processes.append(_started([*worker, "--no-dashboard", "--local-directory", tmp_path], env))
+            found += [row for part in results for row in part]
+        assert sorted(number for number, _ in found) == list(range(8))
+        assert "has workers again: the work goes on" in caplog.text
         # Another version would give other numbers, or none.
         monkeypatch.setattr(pools, "version_here", lambda: "0.0.1")
         with pytest.raises(

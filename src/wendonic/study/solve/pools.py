@@ -1,6 +1,7 @@
 """Where work on many recordings runs: in this process, in a pool of processes here, or on a cluster."""
 
 import logging
+import threading
 from collections.abc import Callable, Iterator, Sequence
 from importlib.metadata import PackageNotFoundError, version
 from types import TracebackType
@@ -14,6 +15,9 @@ Found = TypeVar("Found")
 
 CONNECT_S = 10.0
 """So long a scheduler is given to answer."""
+
+LOOK_S = 5.0
+"""So often it is looked whether a cluster still has workers."""
 
 ATTEMPTS = 10
 """So many workers may die over a chunk before it is given up."""
@@ -50,6 +54,8 @@ class Pool:
         self._address = cluster
         self._client: Any = None
         self._cluster: Any = None
+        self._over = threading.Event()
+        self._watch = threading.Thread(target=self._say_who_is_left, daemon=True)
 
     def __enter__(self) -> Self:
         """Start the processes, or find the cluster."""
@@ -85,6 +91,7 @@ class Pool:
             raise WendonicError(f'cluster: found "{self._address}" ({error}); allowed: {allowed}') from None
         if self._address is not None:
             self._look_at_workers()
+            self._watch.start()
         return self
 
     def _look_at_workers(self) -> None:
@@ -98,6 +105,20 @@ class Pool:
                 has = "no Wendonic" if isinstance(there, Exception) else f"Wendonic {there}"
                 self.__exit__(None, None, None)
                 raise WendonicError(f"worker {worker} has {has}; allowed: Wendonic {here}, as here, on every worker")
+
+    def _say_who_is_left(self) -> None:
+        """Say so when the last worker goes while there is work, which then waits, and when there is one again."""
+        had = bool(self._client.nthreads())
+        while not self._over.wait(LOOK_S):
+            try:
+                has = bool(self._client.nthreads())
+            except (OSError, RuntimeError, TimeoutError):
+                # The scheduler itself is away: the client says so.
+                continue
+            if has != had:
+                what = "has workers again: the work goes on" if has else "has no workers left: the work waits for one"
+                LOG.warning("%s %s", self._address, what)
+            had = has
 
     def each(self, work: Callable[[Job, Chunk], Found], job: Job, chunks: Sequence[Chunk]) -> Iterator[Found]:
         """Give the result of each chunk, in whatever order they are done."""
@@ -116,6 +137,9 @@ class Pool:
         self, kind: type[BaseException] | None, error: BaseException | None, trace: TracebackType | None
     ) -> None:
         """Let the processes end."""
+        self._over.set()
+        if self._watch.is_alive():
+            self._watch.join(LOOK_S)
         for one in (self._client, self._cluster):
             if one is not None:
                 one.close()
