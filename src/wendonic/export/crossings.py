@@ -1,7 +1,7 @@
 """How modes are entered from one another, as statements over the named numbers of both."""
 
 import ast
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 
 from wendonic.export.build import Made
 from wendonic.export.game_axes import ZERO
@@ -26,10 +26,39 @@ def package_crossings(profile: Profile, modes: Sequence[Made], on_course: bool, 
     for run in runs.values():
         found |= crossings_of(profile, run, ready)
         ready.append(run)
+    order = list(runs)
     return [
-        Crossing(old, new, _statements(crossing, by_mode[old], by_mode[new], runs[old], runs[new]))
-        for (old, new), crossing in found.items()
+        Crossing(
+            old,
+            new,
+            _statements(found[old, new], by_mode[old], by_mode[new], runs[old], runs[new]),
+            [*_told(StateFields(by_mode[old], runs[old]), new)],
+            [*_carried_presses(profile, runs[old], runs[new])],
+        )
+        for old, new in sorted(found, key=lambda pair: (order.index(pair[0]), _rank(runs[pair[0]], pair[1])))
     ]
+
+
+def _rank(run: ModeRun, new: str) -> int:
+    """Return which place a mode has among those that presses enter: where several are, the first one counts."""
+    entered = [mode for _, mode in run.enters]
+    return entered.index(new) if new in entered else len(entered)
+
+
+def _told(fields: StateFields, new: str) -> Iterator[str]:
+    """Give the results that say that a press enters a mode, in the order in which they count."""
+    for index, mode in fields.run.enters:
+        field = fields.field(index, True)
+        if mode == new and field is not None:
+            yield field.partition(".")[2]
+
+
+def _carried_presses(profile: Profile, old: ModeRun, new: ModeRun) -> Iterator[str]:
+    """Give the presses that go on while they are held."""
+    both = profile.mode[old.name].press.keys() & profile.mode[new.name].press.keys()
+    for name, had, has in zip(profile.press_names, old.press_styles, new.press_styles, strict=True):
+        if new.carries and had == has and name in both:
+            yield name
 
 
 def _statements(crossing: RunningCrossing, old: Made, new: Made, had: ModeRun, has: ModeRun) -> list[ast.stmt]:

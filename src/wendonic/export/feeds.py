@@ -342,7 +342,8 @@ def door_of(program: ModeProgram, inputs: Inputs) -> Door:
     maker.poses(inputs.hands, inputs.points)
     maker.feed(
         "discard_counts",
-        "Clear counts, edges and what else holds for one tick only: after each tick, and when a menu closes.",
+        "Clear counts, edges and what else holds for one tick only: after each tick of more than 0 s, and when a "
+        "menu closes.",
         ("raw",),
         "",
         _discarded(program),

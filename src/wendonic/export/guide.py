@@ -5,6 +5,7 @@ from typing import TYPE_CHECKING
 
 from wendonic.export.build import Made
 from wendonic.export.feeds import Feed
+from wendonic.export.guide_crossings import changes_of_mode
 from wendonic.export.inputs import WINDOW
 from wendonic.export.languages.structs import settings_of
 from wendonic.export.languages.words import about, adjustable, course_words
@@ -74,6 +75,7 @@ def guide(package: Package, target: "Target", vectors: Mapping[str, "Vectors"]) 
     lines = [f"# {package.title}, in {target.words}", "", about(package), ""]
     for made in package.modes:
         lines += _mode(package, target, made, vectors[made.mode])
+    lines += changes_of_mode(package, target)
     lines += [
         "## Proof",
         "",
@@ -104,8 +106,8 @@ def _mode(package: Package, target: "Target", made: Made, vectors: "Vectors") ->
     lines = [f"## Mode `{made.mode}`", "", CALLS[target.name].format(**words), ""]
     lines += [
         "`dt` is in seconds. A tick of 0 s changes nothing; one that is too long is cut into equal parts. Counts and",
-        "edges are those since the last tick. A press goes down with one edge and up with another; a tap between two",
-        "ticks has two. Inputs are finite numbers within their ranges: a tick does not check them.",
+        "edges are those since the last tick of more than 0 s. A press goes down with one edge and up with another;",
+        "a tap between two ticks has two. Inputs are finite numbers within their ranges: a tick does not check them.",
         "",
     ]
     if made.door.feeds:
@@ -124,6 +126,14 @@ def _mode(package: Package, target: "Target", made: Made, vectors: "Vectors") ->
             call = SAID[target.name].format(**words, **names, given=", ".join(one.parameters))
             lines.append(f"- `{call}`: {_lower_first(one.about)}")
         lines.append("")
+        walls = [f"`{target.field_name(one.name)}`" for one in program.inputs if one.name.startswith("wall_")]
+        if walls:
+            lines += [
+                f"After a wall, set its normal among the raw inputs, too ({', '.join(walls)}): then what ramps and",
+                "smoothing still hold against it is forgotten, and the way back begins at once. A helm infers that",
+                "from the velocity; this source does not.",
+                "",
+            ]
     window = [one for one in made.door.inputs if one.name == WINDOW]
     lines += _table("Raw inputs", [*program.inputs, *window], target)
     if made.door.finger:

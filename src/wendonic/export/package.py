@@ -19,12 +19,15 @@ from wendonic.world_axes import WorldAxes
 @dataclass
 class Crossing:
     """How a mode is entered from another one: statements over `last`, its state, `next`, the new one, and `raw`, the
-    old one's last raw inputs.
+    old one's last raw inputs. `told` are results of the old mode that are above 0 once a press enters the new one,
+    `carried` the presses that go on while they are held.
     """
 
     old: str
     new: str
     body: list[ast.stmt]
+    told: list[str] = field(default_factory=list)
+    carried: list[str] = field(default_factory=list)
 
 
 @dataclass
