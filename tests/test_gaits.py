@@ -222,6 +222,30 @@ def test_a_straight_reversal_costs_speed_at_once(steer, loss):
         assert run(helm, 1.0, hz).motion.pos_y - begun == pytest.approx(expected, abs=1e-9)
 
 
+@pytest.mark.parametrize("loses", ["walk", "run"])
+def test_a_turn_made_in_another_gait_costs_nothing_later(loses):
+    """Who sprinted to the right, and walks ahead now, makes no turn by sprinting ahead."""
+    gaits = {"walk": "top_speed_m_s = 4\n", "run": "top_speed_m_s = 6\n"}
+    gaits[loses] += "turn_loss = 0.5\n"
+    profile = profile_from_text(
+        f"{HEAD}[mode.m]\nsteer = {{ frame = 'map' }}\ngait = 'walk'\npress_gaits = {{ sprint = 'run' }}\n"
+        f"press.sprint = {{ bind = ['ShiftLeft'] }}\n[[mode.m.move.bind]]\n{KEYS}\n"
+        f"[gait.walk]\n{gaits['walk']}[gait.run]\n{gaits['run']}"
+    )
+    speeds = []
+    for before in ((), ("KeyD", "ShiftLeft"), ("KeyD",)):
+        helm = Helm(profile)
+        for down in (True, False):
+            for name in before:
+                helm.key(name, down=down)
+            run(helm, 1.0)
+        helm.key("KeyW", down=True)
+        run(helm, 1.0)
+        helm.key("ShiftLeft", down=True)
+        speeds.append([math.hypot(*helm.tick(1 / 60).motion[3:5]) for _ in range(5)])
+    assert speeds[0] == speeds[1] == speeds[2] == sorted(speeds[0])
+
+
 @pytest.mark.parametrize("half_life_s", [1e-9, 0.005, 0.02])
 @pytest.mark.parametrize(
     ("gait", "ramps"),

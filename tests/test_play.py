@@ -275,6 +275,46 @@ def test_each_of_several_recordings_walks_as_it_does_alone():
             assert idle["pos_x"] < 8.0
 
 
+def test_toggles_are_on_in_a_recording_where_they_were_in_the_game(tmp_path, caplog):
+    """At its beginning and where the helm goes back, held or not; where only a chord switches them, it is said."""
+
+    def session(profile, name):
+        helm, held = Helm(profile), []
+
+        def go(down, ticks):
+            for key in ("ShiftLeft", "KeyB"):
+                helm.key(key, down=down)
+            held.extend(helm.tick(1 / 60).press("sprint").held for _ in range(ticks))
+
+        for down in (True, False):
+            go(down, 3)
+        held.clear()
+        with helm.record(tmp_path / name) as recorder:
+            go(False, 10)
+            early = helm.snapshot()
+            go(True, 1)
+            go(False, 5)
+            helm.restore(early)
+            go(False, 5)
+            go(True, 3)
+            late = helm.snapshot()
+            for down in (False, True, False):
+                go(down, 2)
+            helm.restore(late)
+            go(True, 5)
+        return held, shape(Recording.read(recorder.path), profile, 60.0)["sprint_held"].astype(bool).tolist()
+
+    profile = demo_profile()
+    played, traced = session(profile, "keys.jsonl")
+    assert played == traced
+    assert 10 < sum(played) < len(played) - 10
+    assert caplog.text == ""
+    chord = profile.changed({"mode.foot.press.sprint.bind": ["key.ShiftLeft+key.KeyB"]})
+    played, traced = session(chord, "chord.jsonl")
+    assert played != traced
+    assert 'press "sprint" is switched by what was pressed before' in caplog.text
+
+
 @pytest.mark.parametrize("mode", ["errand", "deliver", "round"])
 @settings(suppress_health_check=[HealthCheck.function_scoped_fixture], max_examples=15)
 @given(seed=st.integers(0, 2**32))

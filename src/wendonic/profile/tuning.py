@@ -52,6 +52,7 @@ def mode_tuning(profile: Profile, mode_name: str, on_course: bool = False) -> Mo
     names = profile.press_names
     rows = NumberRows()
     jumps = [each.jump.press for each in gaits.values() if each.jump]
+    loses = any(each.turn_loss > 0.0 for each in gaits.values())
     walled = steer.frame != "grid"
     heavy = on_course and steer.frame not in ("grid", "fly")
     tracked = heavy and (mode.comfort is not None or isinstance(steer, HandsSteer))
@@ -66,8 +67,11 @@ def mode_tuning(profile: Profile, mode_name: str, on_course: bool = False) -> Mo
         mode.move.tuning(rows, names, steer.seen_from_side) if mode.move else NO_MOVE,
         steer.tuning(mode),
         (
-            gaits[mode.gait].tuning(NO_PRESS, walled, tracked),
-            *(gaits[gait].tuning(names.index(press), walled, tracked) for press, gait in mode.press_gaits.items()),
+            gaits[mode.gait].tuning(NO_PRESS, walled, tracked, loses),
+            *(
+                gaits[gait].tuning(names.index(press), walled, tracked, loses)
+                for press, gait in mode.press_gaits.items()
+            ),
         ),
         names.index(jumps[0]) if jumps else NO_PRESS,
         int(turns_within_a_tick(mode, gaits.values(), on_course)),

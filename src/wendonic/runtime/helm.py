@@ -27,6 +27,7 @@ from wendonic.runtime.door import VIEW, WINDOW
 from wendonic.runtime.fixed_step import FixedStep
 from wendonic.runtime.intent import Intent
 from wendonic.runtime.kept_numbers import same_sources
+from wendonic.runtime.lone_control import lone_control
 from wendonic.runtime.mode_run import ModeRun
 from wendonic.runtime.play_recorder import PlayRecorder, RecordedState
 from wendonic.runtime.retuning import retuned_record
@@ -435,8 +436,10 @@ class Helm(BodyDoor):
         game reports of body, ground, squares and mode. `wendonic shape` plays such a file through all its modes.
 
         An event gets the time of the tick before it, and a microsecond: a bench at the same tick rate gives the same
-        ticks, if the recording began at rest. Every event is on disk at once. A copy of the helm is not recorded.
-        Raises `WendonicError` for a file that already exists, and while another recording goes on.
+        ticks, if the recording began at rest: it has nothing of ramps and smoothing before, and what is held then
+        counts as pressed. A toggle that is on begins with a tap of its key. Every event is on disk at once. A copy of
+        the helm is not recorded. Raises `WendonicError` for a file that already exists, and while another recording
+        goes on.
 
         >>> import tempfile
         >>> from wendonic import Recording
@@ -479,6 +482,23 @@ class Helm(BodyDoor):
             yield "square", (*square, 1.0)
         for place in self._goals():
             yield "goal", place
+
+    def toggled(self) -> Iterator[tuple[str, str | None]]:
+        """Yield the presses that are switched otherwise than pressing what is held now leaves them, each with a
+        control that switches this one alone, if it has such a one.
+
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile())
+        >>> for down in (True, False):
+        ...     helm.key("ShiftLeft", down)
+        ...     intent = helm.tick(1 / 60)
+        >>> intent.press("sprint").held, list(helm.toggled())
+        (True, [('sprint', 'key.ShiftLeft')])
+        """
+        run = self._run
+        for number in run.toggled(self._record):
+            name = self.profile.press_names[number]
+            yield name, lone_control(self.profile.mode[run.name], name, run.sampler.sources.presses[number])
 
     def _goals(self) -> list[tuple[float, float]]:
         """Return the goal that is walked to, those that wait, and those that were given since the last tick (m)."""

@@ -8,7 +8,7 @@ from wendonic.compiler.ready import ReadyTick, Record, ready
 from wendonic.devices.controls import DEVICES, Device
 from wendonic.devices.sampler import Sampler
 from wendonic.kernels.frames.steer import FRAME_GRID
-from wendonic.kernels.press.press import PressState
+from wendonic.kernels.press.press import STYLE_TOGGLE, PressState
 from wendonic.kernels.row import Row
 from wendonic.kernels.tuning import Tuning
 from wendonic.profile.schema.profile import Profile
@@ -19,6 +19,7 @@ from wendonic.runtime.reader import BODY, VIEW, Reader
 from wendonic.world_axes import WorldAxes
 
 _DOWN = PressState._fields.index("down")
+_ON = PressState._fields.index("on")
 _SQUARE = (
     *(("frame", "grid", "step", field) for field in ("x", "y", "to_x", "to_y", "share")),
     *(
@@ -153,6 +154,15 @@ class ModeRun:
     def presses_down(self, record: Record) -> list[bool]:
         """Return which presses are down."""
         return [press.read(record)[_DOWN] > 0.0 for press in self.presses]
+
+    def toggled(self, record: Record) -> list[int]:
+        """Return the numbers of the presses that are switched otherwise than pressing what is held leaves them."""
+        states = [press.read(record) for press in self.presses]
+        return [
+            number
+            for number, (style, state) in enumerate(zip(self.press_styles, states, strict=True))
+            if style == STYLE_TOGGLE and (state[_ON] > 0.0) != (state[_DOWN] > 0.0)
+        ]
 
     def stand_on_square(self, record: list[float], body_x: float, body_y: float) -> None:
         """Stand in the middle of the square at a place, unless that is part of the step under way."""

@@ -1,5 +1,6 @@
 """A game's own session, recorded while it is played: what the devices say and what the game reports to its helm."""
 
+import logging
 from collections.abc import Iterator
 from pathlib import Path
 from typing import Protocol
@@ -32,6 +33,14 @@ class Recorded(Protocol):
     def reported_so_far(self, again: bool = False) -> Iterator[tuple[str, Value]]:
         """Yield what a recording has to begin with, as control and value; `again` with first values, too."""
 
+    def toggled(self) -> Iterator[tuple[str, str | None]]:
+        """Yield the presses that are switched otherwise than pressing what is held now leaves them, each with a
+        control that switches this one alone, if it has such a one.
+        """
+
+
+LOG = logging.getLogger("wendonic")
+
 
 class PlayRecorder:
     """Records what a helm is given, as `Helm.record` says."""
@@ -63,6 +72,17 @@ class PlayRecorder:
         yield Event(t, "mode", helm.mode)
         for name, value in helm.reported_so_far(again):
             yield Event(t, name, value)
+        for name, switch in helm.toggled():
+            if switch is None:
+                LOG.warning(
+                    '%s: press "%s" is switched by what was pressed before; nothing else switches it alone, so the '
+                    "recording begins with it the other way round",
+                    self._writer.path,
+                    name,
+                )
+            else:
+                yield Event(t, switch, 1.0)
+                yield Event(t, switch, 0.0)
         state = helm.state
         landings = dict(zip(TOUCH_NAMES, state.landings, strict=True))
         slid = False

@@ -20,9 +20,9 @@ class GaitTuning(NamedTuple):
     `reverses` is 1 where `reverse_m_s2` brakes while the request points backwards, `airborne` where the two `air`
     rates count off the ground, `air_brakes` where nothing but that brake slows it there; `drags` where `drag_per_s`
     replaces all rates, `coasts` where `coast_half_life_s` replaces the brake, but for a reversal,
-    `keeps` where speed is kept; `forms` where any of these is 1, see `with_forms`. `loses` is 1 where `turn_loss` is
-    the share of speed lost when the request turns straight back. Walls stop a body of `radius_m`; `rise_m_s` is how
-    fast it rises where it flies.
+    `keeps` where speed is kept; `forms` where any of these is 1, see `with_forms`. `loses` is 1 where
+    `turn_loss`, in any gait of the mode, is the share of speed lost when the request turns straight back. Walls stop
+    a body of `radius_m`; `rise_m_s` is how fast it rises where it flies.
     """
 
     press: int

@@ -294,9 +294,10 @@ class Gait(Table):
             words += f"; falls at {length.m_s2(rising_m_s2 * self.fall.gravity_ratio, '.3g')}"
         return words
 
-    def tuning(self, press: int, walled: bool, tracked: bool = False) -> GaitTuning:
+    def tuning(self, press: int, walled: bool, tracked: bool = False, loses: bool = False) -> GaitTuning:
         """Return it as the kernels' numbers; `press` is the number of the press that switches to it, -1 for none.
-        A player who is `tracked` in a headset falls on a course even without weight of its own.
+        A player who is `tracked` in a headset falls on a course even without weight of its own. Where another gait of
+        the mode `loses` speed in turns, this one follows the direction for it.
         """
         air = self.airborne
         air_accel = self.accel_m_s2 if air.accel_m_s2 is None else air.accel_m_s2
@@ -319,7 +320,7 @@ class Gait(Table):
             int(self.keeps_speed),
             int(not self.keeps_speed and self.coast_half_life_s is not None),
             self.coast_half_life_s or 1.0,
-            int(self.turn_loss > 0.0),
+            int(loses or self.turn_loss > 0.0),
             self.turn_loss,
             self.rise_m_s,
             self.body_m / 2.0 if walled else 0.0,

@@ -1,0 +1,46 @@
+"""A control that makes one press and does nothing else."""
+
+from collections.abc import Iterator, Sequence
+
+from wendonic.devices.controls import find_control
+from wendonic.devices.sources.presses import PressBind, SwitchBind
+from wendonic.errors import ControlError
+from wendonic.profile.schema.mode import Mode
+from wendonic.profile.schema.press import entry_controls
+
+CHANNELS = ("move", "rise", "throttle", "turn", "look")
+
+
+def lone_control(mode: Mode, press: str, binds: Sequence[PressBind]) -> str | None:
+    """Return a key, button or trigger by which a press is made, and nothing else in its mode; None without one.
+
+    `binds` are what a sampler reads of the press, with the controls of a player's own.
+    """
+    others = {_whole(name) for name in _others(mode, press)}
+    for bind in binds:
+        if isinstance(bind, SwitchBind) and len(bind.controls) == 1:
+            control = find_control(bind.controls[0]).name
+            if _whole(control) not in others:
+                return control
+    return None
+
+
+def _others(mode: Mode, press: str) -> Iterator[str]:
+    """Give the names of what everything else is bound to."""
+    for channel in CHANNELS:
+        table = getattr(mode, channel)
+        for bind in table.bind if table else ():
+            yield from bind.controls()
+    for name, table in mode.press.items():
+        for found in (*(table.bind if name != press else ()), *table.unless):
+            yield from entry_controls(found)
+
+
+def _whole(name: str) -> str:
+    """Return a control by its full name, whichever player's it is; a name of something else as it is."""
+    try:
+        found = find_control(name).name
+    except ControlError:
+        found = name
+    device, _, rest = found.partition(".")
+    return f"pad.{rest}" if device.startswith("pad") else found
