@@ -214,6 +214,13 @@ WRONG = [
         "it drives, and nothing turns it",
     ),
     (
+        # Nothing of it can be held.
+        "[mode.foot]\nsteer = { frame = 'drive' }\n[[mode.foot.move.bind]]\nhands = ['hand.left', 'hand.right']\n",
+        "direction-missing",
+        "turn",
+        "it drives, and nothing turns it",
+    ),
+    (
         KEYS + "[gait.walk]\ntop_speed_m_s = 200\naccel_m_s2 = 2000\nbrake_m_s2 = 2000\n",
         "unit-mistaken",
         None,

@@ -27,6 +27,7 @@ from wendonic.compiler.steps import Step, mark_step
 from wendonic.compiler.trees import give_names
 from wendonic.demo import demo_course, demo_profile, profile_names
 from wendonic.devices.controls import CONTROLS
+from wendonic.devices.event import checked_event
 from wendonic.devices.sampler import Sampler
 from wendonic.devices.sources.base import Source
 from wendonic.devices.sources.mode import ModeSources
@@ -530,6 +531,19 @@ def test_a_source_that_names_no_control_is_tried_by_what_its_reader_follows():
     assert [control.name for control in controls_of(ModeSources(throttle=(lever,)))] == ["mouse.wheel"]
     both = ModeSources(move=(StickSource("pad.left_stick"),), throttle=(lever,))
     assert [control.name for control in controls_of(both)] == ["pad.left_stick", "mouse.wheel"]
+
+
+def test_whatever_is_used_and_left_alone_in_whatever_order_has_a_value():
+    keys = [CONTROLS[f"key.Key{letter}"] for letter in "ABCDEF"]
+    controls = [*keys, CONTROLS["pad.left_stick"], CONTROLS["pad.right_trigger"]]
+    for seed in range(400):
+        rng = random.Random(seed)
+        hands = Hands(controls, (0.5,), (), rng)
+        for tick in range(8):
+            used = [control.name for control in controls if rng.random() < 0.2]
+            events = list(hands.events(used, tick / 60, 1 / 60))
+            assert all(checked_event(*event).value == event.value for event in events)
+            assert {event.control for event in events} >= set(used)
 
 
 @pytest.mark.long

@@ -116,7 +116,7 @@ class _Way:
     ) -> None:
         self.control, self.marks, self.zones, self.slow, self.rng = control, marks, zones, slow, rng
         self.left = 0
-        self.now: Any = None
+        self.now = 0.0
         self.held = False
         self.angle = self.speed = self.size = 0.0
         self.phase = rng.uniform(0.0, 6.0)

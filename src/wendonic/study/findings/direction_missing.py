@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from typing import Any
 
 from wendonic.study.finding import Case, Found, finding
+from wendonic.study.probes.walker import walker_of
 from wendonic.study.seated import seated
 
 SIDES = {
@@ -32,7 +33,7 @@ def direction_missing(case: Case) -> Iterator[Found]:
             "bind controls for rise, or write level = false so that forward follows the view",
             "It stays at the height where the game puts it.",
         )
-    if steer is not None and steer.frame == "drive" and case.table.turn is None and not case.any_walker.goes("right"):
+    if steer is not None and steer.frame == "drive" and _only_straight_on(case):
         yield Found(
             f"{case.where}.turn",
             "it drives, and nothing turns it",
@@ -53,6 +54,13 @@ def direction_missing(case: Case) -> Iterator[Found]:
             (),
             f"bind a {control} for {missing}",
         )
+
+
+def _only_straight_on(case: Case) -> bool:
+    """Return whether something drives, and nothing turns; swinging hands do not."""
+    walker = walker_of(case.table, case.profile.window)
+    turns = case.table.turn is not None or (walker is not None and walker.goes("right"))
+    return not turns and any(True for _ in case.entries("move", "throttle"))
 
 
 def _missing(case: Case, player: str | None) -> Iterator[tuple[str, str, str, str]]:
