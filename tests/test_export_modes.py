@@ -116,14 +116,19 @@ class Game:
     def enter(self, crossing):
         """Go over as the page says."""
         name = f"enter_{self.package.word(crossing.new)}_from_{self.package.word(crossing.old)}"
-        last = self.result
+        last, was = self.result, self.given
         self.state = self.space[name](self.state, self.result, self.given)
         self.mode, self.given, self.result = (
             crossing.new,
             *(self.new(crossing.new, one) for one in ("Input", "Result")),
         )
-        presses = self.pages[self.mode].presses
-        self.owed = {one for one, name in presses.items() if name in self.held and one not in crossing.carried}
+        self.owed = set()
+        for press, control in self.pages[self.mode].presses.items():
+            goes_on = press in crossing.carried and getattr(was, f"{press}_down") > 0.0
+            if control in self.held and not goes_on:
+                self.owed.add(press)
+            elif goes_on and control not in self.held:
+                setattr(self.given, f"{press}_edges", 1.0)
         for angle in ("view_yaw_deg", "view_pitch_deg"):
             if hasattr(self.given, angle):
                 setattr(self.given, angle, getattr(last, angle))

@@ -42,8 +42,9 @@ def changes_of_mode(package: Package, target: "Target") -> list[str]:
     if any(made.press_words for made in package.modes):
         down = target.field_name("jump_down").replace(target.field_name("jump"), "…", 1)
         words += (
-            " A held press that does not go on counts again once it has been released: leave its "
-            f"`{down}` at 0 until then."
+            " A press whose control is held, and that does not go on, counts again once it has been released: leave "
+            f"its `{down}` at 0 until then. One that goes on, but whose control in the new mode is not held, goes "
+            "up: with one edge."
         )
     return [*lines, "", *wrap(words, WIDTH), ""]
 
