@@ -415,6 +415,9 @@ def test_a_replay_shows_the_mode_that_its_recording_says(browser, tmp_path):
 def test_what_is_played_is_kept_as_a_recording_that_gives_the_same_walk(page, file):
     page.select_option("[aria-label='Ticks a second']", "60")
     page.keyboard.press("F8")
+    # A sprint that is switched on before is on in the recording, too.
+    page.keyboard.press("ShiftLeft")
+    page.wait_for_function("wendonicPage.helm.run.toggled(wendonicPage.helm.record).length === 1")
     page.keyboard.press("F6")
     page.keyboard.down("KeyW")
     page.wait_for_timeout(300)
@@ -433,6 +436,7 @@ def test_what_is_played_is_kept_as_a_recording_that_gives_the_same_walk(page, fi
     trace = shape(recording, demo_profile())
     assert where[0] is None
     assert trace["pos_y"].max() > 0.3
+    assert trace["sprint_held"].all()
     page.select_option("[aria-label=Replay]", "beekeeper_keys.jsonl")
     page.wait_for_function("wendonicPage.tape.replay && wendonicPage.tape.replay.index > 2")
 

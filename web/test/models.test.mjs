@@ -212,11 +212,11 @@ test("a recording begins with the body and all that is held as it is, and its ev
     };
     const helm = {
         t: 2.5, mode: "foot", record: [], state,
-        run: { body: { read: () => [Math.PI / 2, 1, 2, 0, 0.5, 0, 0] }, view: { read: () => [0, 0] } },
+        run: { body: { read: () => [Math.PI / 2, 1, 2, 0, 0.5, 0, 0] }, view: { read: () => [0, 0] }, toggled: () => [[1, "key.ShiftLeft"], [3, null]] },
     };
     const recorder = new Recorder("walk");
-    // The goal that was given last was reached; it is on the way to another one.
-    recorder.begin(helm, [5, 6]);
+    // The goal that was given last was reached; it is on the way to another one. What a chord switches is told.
+    assert.deepEqual(recorder.begin(helm, [5, 6]), [3]);
     recorder.take(helm, "key.KeyW", 1);
     helm.t = 2.75;
     recorder.take(helm, "mouse.move", [3, -1]);
@@ -226,8 +226,9 @@ test("a recording begins with the body and all that is held as it is, and its ev
     assert.deepEqual(events[3], { t: 0, c: "body.facing", v: 90 });
     // A finger that has slid lands first, which is no motion; one that is up is not there.
     assert.deepEqual(events[4], { t: 0, c: "goal", v: [5, 6] });
+    assert.deepEqual(events.slice(5, 7), [1, 0].map((v) => ({ t: 0, c: "key.ShiftLeft", v })), "a tap switches it on");
     const held = [["window", 2.5], ["key.KeyA", 1], ["touch.0", [0.2, 0.8, 1]], ["touch.0", [0.2, 0.6, 1]], ["discard", 1]];
-    assert.deepEqual(events.slice(5, 10).map(({ c, v }) => [c, v]), held);
+    assert.deepEqual(events.slice(7, 12).map(({ c, v }) => [c, v]), held);
     assert.deepEqual(events.slice(-2).map(({ t }) => t), [0, 0.250001]);
 });
 

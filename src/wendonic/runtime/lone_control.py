@@ -3,12 +3,11 @@
 from collections.abc import Iterator, Sequence
 
 from wendonic.devices.controls import find_control
+from wendonic.devices.sampler import CHANNELS
 from wendonic.devices.sources.presses import PressBind, SwitchBind
 from wendonic.errors import ControlError
 from wendonic.profile.schema.mode import Mode
 from wendonic.profile.schema.press import entry_controls
-
-CHANNELS = ("move", "rise", "throttle", "turn", "look")
 
 
 def lone_control(mode: Mode, press: str, binds: Sequence[PressBind]) -> str | None:

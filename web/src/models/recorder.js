@@ -9,7 +9,8 @@ export class Recorder {
         this.startS = null;
     }
 
-    /** Begins with what comes first in a recording: mode, body, view and the goal on the way, in the plan frame. */
+    /** Begins with what comes first in a recording: mode, body, view and the goal on the way, in the plan frame; then
+     *  a tap for each toggle that is on. Returns the numbers of those that no control switches alone. */
     begin(helm, goal = null) {
         this.startS = helm.t;
         this.events = [];
@@ -22,7 +23,12 @@ export class Recorder {
         this.#put("body.facing", face * deg, 0);
         if (yaw !== 0 || pitch !== 0) this.#put("view", [yaw * deg, pitch * deg], 0);
         if (goal) this.#put("goal", goal, 0);
+        const toggled = helm.run.toggled(helm.record);
+        for (const [, control] of toggled) {
+            if (control) for (const level of [1, 0]) this.#put(control, level, 0);
+        }
         this.#putHeld(helm.state);
+        return toggled.filter(([, control]) => !control).map(([number]) => number);
     }
 
     /** What is held already, and the window's shape. */

@@ -34,7 +34,11 @@ export class Tape {
         app.notices.clear("record");
         this.recorder = new Recorder(`${app.profile.title}, played`);
         const { helm, seen } = app;
-        this.recorder.begin(helm, seen?.run === helm.run ? seen.goal(helm.record) : null);
+        const left = this.recorder.begin(helm, seen?.run === helm.run ? seen.goal(helm.record) : null);
+        if (left.length) {
+            const names = left.map((number) => app.profile.pressNames[number]).join(" and ");
+            app.notices.say("record", `${names}: switched before, and nothing else switches it alone; the recording begins the other way round`);
+        }
     }
 
     /** Keeps what has been recorded: where the clock begins anew, the recording ends. */

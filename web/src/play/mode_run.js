@@ -3,8 +3,9 @@
 import { Sampler } from "../door/sampler.js";
 import { Cells } from "./cells.js";
 
-/** The numbers of a press that say whether it is held down. */
+/** The numbers of a press that say whether it is held down, and whether it is on. */
 export const PRESS_DOWN = 0;
+export const PRESS_ON = 3;
 
 export class ModeRun {
     /** @param {Object} content a mode as the page's contents have it
@@ -44,6 +45,15 @@ export class ModeRun {
 
     pressesDown(record) {
         return this.presses.map((press) => press.read(record)[PRESS_DOWN] > 0);
+    }
+
+    /** The presses that are switched otherwise than pressing what is held now leaves them, each with a control that
+     *  switches it alone, or null. */
+    toggled(record) {
+        return this.content.toggles.filter(([number]) => {
+            const press = this.presses[number].read(record);
+            return press[PRESS_ON] > 0 !== press[PRESS_DOWN] > 0;
+        });
     }
 
     /** A record with another body; see runtime/mode_run.py of the library. */

@@ -14,11 +14,13 @@ from wendonic.devices.sources.touch import TouchStickSource
 from wendonic.export.page.bindings import bindings
 from wendonic.export.page.formulas import Formulas, TracedProfile, text_of
 from wendonic.export.page.tick_text import tick_text
+from wendonic.kernels.press.press import STYLE_TOGGLE
 from wendonic.kernels.row import Row
 from wendonic.profile.schema.profile import Profile
 from wendonic.runtime.cells import Cells
 from wendonic.runtime.crossing import Crossing
 from wendonic.runtime.helm import crossings_of
+from wendonic.runtime.lone_control import lone_control
 from wendonic.runtime.mode_run import ModeRun
 
 Content = dict[str, Any]
@@ -88,6 +90,11 @@ def mode_contents(run: ModeRun, profile: Profile) -> Content:
         "onSquares": run.on_squares,
         "squareAxes": [list(axes.level_from_plan(x, y)) for x, y in ((1.0, 0.0), (0.0, 1.0))],
         "pressStyles": run.press_styles,
+        "toggles": [
+            [number, lone_control(profile.mode[run.name], profile.press_names[number], binds)]
+            for number, (style, binds) in enumerate(zip(run.press_styles, run.sampler.sources.presses, strict=True))
+            if style == STYLE_TOGGLE
+        ],
         "carries": run.carries,
         "enters": [[index, mode] for index, mode in run.enters],
         "source": run.source_index,
