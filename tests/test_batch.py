@@ -182,6 +182,7 @@ MIXED = PARTS[0].shifted() + PARTS[1].shifted()
 any_event = st.sampled_from(USED).flatmap(lambda name: st.tuples(st.just(name), fitting(CONTROLS[name])))
 
 
+@settings(max_examples=12)
 @given(
     steps=st.lists(st.tuples(st.floats(0.0, 3.0), any_event), min_size=1, max_size=40),
     mode_and_merge=st.sampled_from([("all", "strongest"), ("rest", "sum"), ("fine", "latest")]),

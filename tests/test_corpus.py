@@ -190,6 +190,7 @@ def test_without_dask_the_work_is_done_here_and_that_is_said(folder, monkeypatch
         corpus(folder, BOTH, cluster="tcp://127.0.0.1:9")
 
 
+@pytest.mark.long
 def test_a_pool_of_processes_gives_the_same(folder):
     pytest.importorskip("distributed")
     same(corpus(folder, BOTH, workers=2), corpus(folder, BOTH))

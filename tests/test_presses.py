@@ -469,7 +469,7 @@ def test_a_trigger_held_half_way_through_two_modes_is_not_pressed_anew():
     assert helm.tick(0.01).press("puff")[:3] == (True, True, False)
 
 
-HelmMachine.TestCase.settings = settings(max_examples=150, stateful_step_count=40, deadline=None)
+HelmMachine.TestCase.settings = settings(max_examples=80, stateful_step_count=40, deadline=None)
 TestHelmMachine = HelmMachine.TestCase
 
 
