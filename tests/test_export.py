@@ -438,7 +438,7 @@ def test_the_page_on_feeding_it_says_what_each_reported_number_is(name):
         for press, word in zip(demo_profile(name).press_names, one.press_words, strict=True):
             if f"{word}_began" in rows:
                 assert rows[f"{word}_began"][1] == f"whether press {press} began in this tick, 0 or 1"
-        page = guide(replace(package, modes=[one]), TARGETS["lua"], {one.mode: Vectors([], [])})
+        page = guide(replace(package, modes=[one], crossings=[]), TARGETS["lua"], {one.mode: Vectors([], [])})
         assert ("or use these functions:\n\n- `" in page) == bool(one.door.feeds)
         assert page.count("\n\n\n") == 0
 
