@@ -484,8 +484,8 @@ class Helm(BodyDoor):
             yield "goal", place
 
     def toggled(self) -> Iterator[tuple[str, str | None]]:
-        """Yield the presses that are switched otherwise than pressing what is held now leaves them, each with a
-        control that switches this one alone, if it has such a one.
+        """Yield the toggles that are not in the state in which pressing what is held now would leave them, each with
+        a control that toggles it alone, or None.
 
         >>> from wendonic.demo import demo_profile
         >>> helm = Helm(demo_profile())

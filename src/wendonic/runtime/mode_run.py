@@ -156,7 +156,7 @@ class ModeRun:
         return [press.read(record)[_DOWN] > 0.0 for press in self.presses]
 
     def toggled(self, record: Record) -> list[int]:
-        """Return the numbers of the presses that are switched otherwise than pressing what is held leaves them."""
+        """Return the numbers of the toggles that are not as pressing what is held now would leave them."""
         states = [press.read(record) for press in self.presses]
         return [
             number

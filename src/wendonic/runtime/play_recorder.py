@@ -34,8 +34,8 @@ class Recorded(Protocol):
         """Yield what a recording has to begin with, as control and value; `again` with first values, too."""
 
     def toggled(self) -> Iterator[tuple[str, str | None]]:
-        """Yield the presses that are switched otherwise than pressing what is held now leaves them, each with a
-        control that switches this one alone, if it has such a one.
+        """Yield the toggles that are not in the state in which pressing what is held now would leave them, each with
+        a control that toggles it alone, or None.
         """
 
 
@@ -75,8 +75,8 @@ class PlayRecorder:
         for name, switch in helm.toggled():
             if switch is None:
                 LOG.warning(
-                    '%s: press "%s" is switched by what was pressed before; nothing else switches it alone, so the '
-                    "recording begins with it the other way round",
+                    '%s: press "%s" was toggled before, and no control toggles it alone, so the recording begins '
+                    "with it in the opposite state",
                     self._writer.path,
                     name,
                 )

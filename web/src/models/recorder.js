@@ -10,7 +10,7 @@ export class Recorder {
     }
 
     /** Begins with what comes first in a recording: mode, body, view and the goal on the way, in the plan frame; then
-     *  a tap for each toggle that is on. Returns the numbers of those that no control switches alone. */
+     *  a tap for each toggle that is on. Returns the numbers of those that no control toggles alone. */
     begin(helm, goal = null) {
         this.startS = helm.t;
         this.events = [];

@@ -37,7 +37,7 @@ export class Tape {
         const left = this.recorder.begin(helm, seen?.run === helm.run ? seen.goal(helm.record) : null);
         if (left.length) {
             const names = left.map((number) => app.profile.pressNames[number]).join(" and ");
-            app.notices.say("record", `${names}: switched before, and nothing else switches it alone; the recording begins the other way round`);
+            app.notices.say("record", `${names} was toggled before, and no control toggles it alone: the recording begins with it in the opposite state`);
         }
     }
 

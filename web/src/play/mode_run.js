@@ -47,8 +47,8 @@ export class ModeRun {
         return this.presses.map((press) => press.read(record)[PRESS_DOWN] > 0);
     }
 
-    /** The presses that are switched otherwise than pressing what is held now leaves them, each with a control that
-     *  switches it alone, or null. */
+    /** The toggles that are not as pressing what is held now would leave them, each with a control that toggles it
+     *  alone, or null. */
     toggled(record) {
         return this.content.toggles.filter(([number]) => {
             const press = this.presses[number].read(record);
