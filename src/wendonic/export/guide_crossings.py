@@ -27,8 +27,8 @@ def changes_of_mode(package: Package, target: "Target") -> list[str]:
         return []
     lines = ["## From one mode to another", ""]
     words = (
-        "Each mode has raw inputs, a state and results of its own. To change modes, call one of these after a tick, "
-        "the first whose time has come, and tick the new mode from then on:"
+        "Each mode has raw inputs, a state and results of its own. To change modes, call the first of these that "
+        "applies after a tick, and tick the new mode from then on:"
     )
     lines += [*wrap(words, WIDTH), ""]
     for crossing in package.crossings:
@@ -43,8 +43,8 @@ def changes_of_mode(package: Package, target: "Target") -> list[str]:
         down = target.field_name("jump_down").replace(target.field_name("jump"), "…", 1)
         words += (
             " A press whose control is held, and that does not go on, counts again once it has been released: leave "
-            f"its `{down}` at 0 until then. One that goes on, but whose control in the new mode is not held, goes "
-            "up: with one edge."
+            f"its `{down}` at 0 until then. A press that goes on, but whose control is not held in the new mode, is "
+            "released with one edge."
         )
     return [*lines, "", *wrap(words, WIDTH), ""]
 

@@ -37,7 +37,8 @@ export class Tape {
         const left = this.recorder.begin(helm, seen?.run === helm.run ? seen.goal(helm.record) : null);
         if (left.length) {
             const names = left.map((number) => app.profile.pressNames[number]).join(" and ");
-            app.notices.say("record", `${names} was toggled before, and no control toggles it alone: the recording begins with it in the opposite state`);
+            const [were, them] = left.length > 1 ? ["were", "them"] : ["was", "it"];
+            app.notices.say("record", `${names} ${were} toggled before, and no control toggles ${them} alone: the recording begins with ${them} in the opposite state`);
         }
     }
 

@@ -17,7 +17,7 @@ CONNECT_S = 10.0
 """So long a scheduler is given to answer."""
 
 LOOK_S = 5.0
-"""So often it is looked whether a cluster still has workers."""
+"""How often to look whether a cluster still has workers (s)."""
 
 ATTEMPTS = 10
 """So many workers may die over a chunk before it is given up."""
@@ -116,7 +116,7 @@ class Pool:
                 # The scheduler itself is away: the client says so.
                 continue
             if has != had:
-                what = "has workers again: the work goes on" if has else "has no workers left: the work waits for one"
+                what = "has workers: the work goes on" if has else "has no workers left: the work waits for one"
                 LOG.warning("%s %s", self._address, what)
             had = has
 
