@@ -14,8 +14,10 @@ from wendonic import Event, Helm, Recording, View, WendonicError, shape
 from wendonic.demo import demo_profile, demo_recording
 from wendonic.demo.make_recordings import FENCE_M
 from wendonic.devices.controls import REPORTED
+from wendonic.devices.sources.presses import SwitchBind
 from wendonic.profile.load import profile_from_text
 from wendonic.recording.stretches import join
+from wendonic.runtime.lone_control import lone_control
 
 AXES = {
     "screen in pixels": 'right = "+x"\nforward = "-y"\nunit = "px"\nunits_per_m = 50\n',
@@ -313,6 +315,10 @@ def test_toggles_are_on_in_a_recording_where_they_were_in_the_game(tmp_path, cap
     played, traced = session(chord, "chord.jsonl")
     assert played != traced
     assert 'press "sprint" was toggled before, and no control toggles it alone' in caplog.text
+    # Nor does one that takes the player into another mode.
+    for enter, control in (("none", "key.KeyE"), ("inspect", None)):
+        table = demo_profile("rounds").changed({"mode.foot.press.mount.enter": enter}).mode["foot"]
+        assert lone_control(table, "mount", [SwitchBind(("key.KeyE",))]) == control
 
 
 @pytest.mark.parametrize("mode", ["errand", "deliver", "round"])

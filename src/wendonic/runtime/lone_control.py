@@ -15,6 +15,9 @@ def lone_control(mode: Mode, press: str, binds: Sequence[PressBind]) -> str | No
 
     `binds` are what a sampler reads of the press, with the controls of a player's own.
     """
+    if mode.press[press].enters:
+        # Who makes it is in another mode.
+        return None
     others = {_whole(name) for name in _others(mode, press)}
     for bind in binds:
         if isinstance(bind, SwitchBind) and len(bind.controls) == 1:
