@@ -18,10 +18,10 @@ public static class Walk
             // W is held for a second, D from half a second on; after a second and a half nothing is.
             input.KeyW = tick <= 60 ? 1.0 : 0.0;
             input.KeyD = tick > 30 && tick <= 90 ? 1.0 : 0.0;
-            // A press is held or not, and has an edge in each tick in which that changes.
-            input.SmokeDown = tick > 45 && tick <= 55 ? 1.0 : 0.0;
-            input.SmokeEdges = tick == 46 || tick == 56 ? 1.0 : 0.0;
+            // The game says in each tick whether it is held, or only when that changes.
+            Beekeeper.PressSmoke(input, tick > 45 && tick <= 55 ? 1.0 : 0.0);
             body.Tick(input, 1.0 / 60.0);
+            Beekeeper.DiscardCounts(input);
             var result = body.Result;
             if (result.SmokeBegan > 0.0)
                 Console.WriteLine(string.Format(CultureInfo.InvariantCulture, "{0:0.00} s: smoke", tick / 60.0));

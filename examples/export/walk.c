@@ -21,10 +21,10 @@ int main(void)
         /* W is held for a second, D from half a second on; after a second and a half nothing is. */
         input.key_w = tick <= 60;
         input.key_d = tick > 30 && tick <= 90;
-        /* A press is held or not, and has an edge in each tick in which that changes. */
-        input.smoke_down = tick > 45 && tick <= 55;
-        input.smoke_edges = tick == 46 || tick == 56;
+        /* The game says in each tick whether it is held, or only when that changes. */
+        beekeeper_press_smoke(&input, tick > 45 && tick <= 55);
         beekeeper_tick(&state, &input, 1.0 / 60.0, &result);
+        beekeeper_discard_counts(&input);
         if (result.smoke_began > 0.0)
             printf("%.2f s: smoke\n", tick / 60.0);
         const double x = fmin(result.game_position_x, FENCE_X);

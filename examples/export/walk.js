@@ -3,7 +3,7 @@
 //
 //   wendonic export demo-out/beekeeper.toml --as javascript --out beekeeper_js
 //   cp walk.js beekeeper_js && node beekeeper_js/walk.js
-import { Foot, newInput } from "./beekeeper.js";
+import { Foot, discardCounts, newInput, pressSmoke } from "./beekeeper.js";
 
 const FENCE_X = 2;
 
@@ -13,10 +13,10 @@ for (let tick = 1; tick <= 120; tick++) {
     // W is held for a second, D from half a second on; after a second and a half nothing is.
     input.keyW = tick <= 60 ? 1 : 0;
     input.keyD = tick > 30 && tick <= 90 ? 1 : 0;
-    // A press is held or not, and has an edge in each tick in which that changes.
-    input.smokeDown = tick > 45 && tick <= 55 ? 1 : 0;
-    input.smokeEdges = tick === 46 || tick === 56 ? 1 : 0;
+    // The game says in each tick whether it is held, or only when that changes.
+    pressSmoke(input, tick > 45 && tick <= 55 ? 1 : 0);
     const result = body.tick(input, 1 / 60);
+    discardCounts(input);
     if (result.smokeBegan > 0)
         console.log(`${(tick / 60).toFixed(2)} s: smoke`);
     const x = Math.min(result.gamePositionX, FENCE_X);

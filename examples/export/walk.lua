@@ -12,10 +12,10 @@ for tick = 1, 120 do
     -- W is held for a second, D from half a second on; after a second and a half nothing is.
     input.key_w = tick <= 60 and 1.0 or 0.0
     input.key_d = tick > 30 and tick <= 90 and 1.0 or 0.0
-    -- A press is held or not, and has an edge in each tick in which that changes.
-    input.smoke_down = tick > 45 and tick <= 55 and 1.0 or 0.0
-    input.smoke_edges = (tick == 46 or tick == 56) and 1.0 or 0.0
+    -- The game says in each tick whether it is held, or only when that changes.
+    beekeeper.press_smoke(input, tick > 45 and tick <= 55 and 1.0 or 0.0)
     beekeeper.tick(state, input, 1.0 / 60.0, result)
+    beekeeper.discard_counts(input)
     if result.smoke_began > 0.0 then
         print(("%.2f s: smoke"):format(tick / 60))
     end

@@ -16,10 +16,10 @@ for tick in range(1, 121):
     # W is held for a second, D from half a second on; after a second and a half nothing is.
     given.key_w = float(tick <= 60)
     given.key_d = float(30 < tick <= 90)
-    # A press is held or not, and has an edge in each tick in which that changes.
-    given.smoke_down = float(45 < tick <= 55)
-    given.smoke_edges = float(tick in (46, 56))
+    # The game says in each tick whether it is held, or only when that changes.
+    beekeeper.press_smoke(given, float(45 < tick <= 55))
     beekeeper.step(state, given, 1 / 60, result)
+    beekeeper.discard_counts(given)
     if result.smoke_began:
         print(f"{tick / 60:.2f} s: smoke")
     x = min(result.game_position_x, FENCE_X)

@@ -203,6 +203,24 @@ class _Maker:
             *[f"        {line}" for line in [*self.sets(**{down: "0.0"}), *edge]],
         ]
 
+    def level(self, base: str, is_turned: bool) -> None:
+        """Add what is called when a press that is not of fingers alone goes down or up."""
+        down, edges, lost = (f"{base}_{name}" for name in ("down", "edges", "lost"))
+        if not {down, edges} <= self.bound:
+            return
+        about = f"Set whether {base} is down, 1 or 0; a change is an edge."
+        about += " A notch of the wheel is both: 1, then 0." if is_turned else ""
+        changed = [f"raw.{down} = level", f"raw.{edges} = raw.{edges} + 1.0"]
+        if lost in self.bound:
+            changed += ["if level == 0.0:", f"    raw.{lost} = 0.0"]
+        # Languages that tell true from 1 count no edge for it.
+        lines = [
+            "level = 1.0 if down > 0.0 else 0.0",
+            f"if raw.{down} != level:",
+            *[f"    {line}" for line in changed],
+        ]
+        self.feed(f"press_{base}", about, ("raw",), ["down"], lines)
+
     def fingers(self) -> None:
         """Add what is called for fingers, if there is anything for them to do."""
         if not self.door.finger:
@@ -338,6 +356,8 @@ def door_of(program: ModeProgram, inputs: Inputs) -> Door:
                     maker.zones(f"{name}_{side}", getattr(source, side))
     for name, zones in inputs.press_zones.items():
         maker.press(name, zones)
+    for base in inputs.presses:
+        maker.level(base, base in inputs.turned)
     maker.fingers()
     maker.poses(inputs.hands, inputs.points)
     maker.feed(

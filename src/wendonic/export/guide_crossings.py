@@ -43,8 +43,8 @@ def changes_of_mode(package: Package, target: "Target") -> list[str]:
         down = target.field_name("jump_down").replace(target.field_name("jump"), "…", 1)
         words += (
             " A press whose control is held, and that does not go on, counts again once it has been released: leave "
-            f"its `{down}` at 0 until then. A press that goes on, but whose control is not held in the new mode, is "
-            "released with one edge."
+            f"its `{down}` at 0 until then (a game that calls the function of a press in every frame passes 0). "
+            "A press that goes on, but whose control is not held in the new mode, is released with one edge."
         )
     return [*lines, "", *wrap(words, WIDTH), ""]
 

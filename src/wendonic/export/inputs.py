@@ -51,8 +51,8 @@ class Inputs:
     `numbers` has for each number of a sample the expression that gives it; `back` for each input the number of the
     sample that gives it back (and a factor), by its index. `sides` has the side that some keys stand for, `touched`
     the sources that fingers move, by what their inputs begin with, `press_zones` the zones of presses that have
-    nothing else, `presses` what the inputs of all others begin with, `hands` whose swing is read, and `points` the
-    hand that points at places to be at.
+    nothing else, `presses` what the inputs of all others begin with, `turned` those of them that the wheel presses,
+    `hands` whose swing is read, and `points` the hand that points at places to be at.
     """
 
     fields: dict[str, Input] = field(default_factory=dict)
@@ -62,6 +62,7 @@ class Inputs:
     touched: dict[str, TouchSource] = field(default_factory=dict)
     press_zones: dict[str, list[Zone]] = field(default_factory=dict)
     presses: list[str] = field(default_factory=list)
+    turned: list[str] = field(default_factory=list)
     hands: HandsSource | None = None
     points: str = ""
 
@@ -212,7 +213,8 @@ class _Maker:
     def keys(self, source: KeysSource) -> None:
         """Add four lists of keys."""
         said = (
-            "its number in the order of pressing (1, 2, …) while it is held, else 0; a tap counts for one tick"
+            "while it is held, a number above those of all keys pressed before it (1, 2, …), else 0; "
+            "a tap counts for one tick"
             if source.in_order
             else "1 while it is held or was pressed since the last tick, else 0"
         )
@@ -302,6 +304,8 @@ class _Maker:
         else:
             self.made.presses.append(base)
         notches = " or ".join(_bound(bind) for bind in binds if isinstance(bind, WheelBind))
+        if notches:
+            self.made.turned.append(base)
         binds = [bind for bind in binds if not isinstance(bind, WheelBind)]
         kept_up = " or ".join(control for bind in binds if isinstance(bind, UnlessBind) for control in bind.controls)
         bound = " or ".join(_bound(bind) for bind in binds if not isinstance(bind, UnlessBind))
