@@ -127,6 +127,7 @@ def test_the_pointer_steers_from_the_windows_middle_while_its_button_is_held_and
     assert local(always) == (0.0, 0.0)
 
 
+@pytest.mark.long
 def test_swung_hands_walk_by_their_speed_and_both_by_so_much_more_whatever_the_tick_rate():
     """A hand's greatest speed over the full one, behind a half-life; a hand out of sight swings nothing."""
     stand_in = HandsStandIn(cadence_hz=0.7, amplitude_m=0.2, poll_hz=90, seed=1)
@@ -146,6 +147,7 @@ def test_swung_hands_walk_by_their_speed_and_both_by_so_much_more_whatever_the_t
             assert walking.mean() == pytest.approx(felt_m_s / 4.0 / times, rel=0.07)
 
 
+@pytest.mark.long
 def test_hands_walk_as_far_at_every_tick_rate_whatever_that_of_the_poses():
     """Ticks without a pose are no standstill: 60 poses a second, 30 to 1000 ticks, with trembling; within 5 %."""
     walk = Recording(
@@ -629,6 +631,7 @@ def test_a_thumb_that_stays_on_the_glass_steers_in_the_new_mode_too():
     assert local(helm) == pytest.approx((0.0, 0.5))
 
 
+@pytest.mark.long
 def test_changes_beyond_what_is_kept_still_end_at_what_is_held():
     helm = helm_of('[mode.foot.press]\nhorn = { bind = ["KeyH"] }\n')
     for press in range(30_001):

@@ -473,6 +473,7 @@ SHIP = (
 FLAT_GAIT = "[gait.walk]\ntop_speed_m_s = 4\naccel_m_s2 = 20\n"
 
 
+@pytest.mark.long
 def test_what_the_channel_turn_turns_may_roll_out_against_drag():
     ship = f"{HEAD}{SHIP}[gait.walk]\nthrust_m_s2 = 3.2\ndrag_per_s = 0.8\n"
     assert check(profile_from_text(ship), "interpreted") == []
@@ -539,7 +540,12 @@ def test_what_the_channel_turn_turns_may_roll_out_against_drag():
             "mode.foot.move.half_life_s",
             marks=pytest.mark.long,
         ),
-        ("[mode.foot.move]\nhalf_life_s = 0.4\n" + KEYS + FLAT_GAIT, "slides-on", "mode.foot.move.half_life_s"),
+        pytest.param(
+            "[mode.foot.move]\nhalf_life_s = 0.4\n" + KEYS + FLAT_GAIT,
+            "slides-on",
+            "mode.foot.move.half_life_s",
+            marks=pytest.mark.long,
+        ),
         pytest.param(
             KEYS + FLAT_GAIT + "brake_m_s2 = 20\nreverse_m_s2 = 5\n",
             "reversing-brakes-less",
@@ -739,6 +745,7 @@ def test_a_place_with_two_faults_is_told_of_both_and_once_for_the_modes_that_beg
     assert sorted(reported) == ["KeyA", "KeyD", "KeyE", "KeyQ"]
 
 
+@pytest.mark.long
 def test_hands_that_are_held_still_do_not_walk_once_check_has_fixed_it():
     """Four seconds at 90 poses a second, each with 5 mm of white noise on every axis."""
 

@@ -32,6 +32,7 @@ BASE = (FOLDER / "beekeeper.toml").read_text()
 SLOW = BASE.replace("accel_m_s2 = 22 ", "accel_m_s2 = 9 ").replace('diagonal = "cap"', 'diagonal = "free"')
 
 
+@pytest.mark.long
 def test_only_what_differs_is_told_in_the_order_given(beekeeper):
     slow = profile_from_text(SLOW)
     compared = compare(

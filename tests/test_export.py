@@ -191,7 +191,7 @@ def oddly_named():
     return package, {one.mode: vectors_of(one, package, least_ticks=60, episodes=1) for one in package.modes}
 
 
-@pytest.mark.parametrize("language", few_of(TARGETS, ["c99", "python"]))
+@pytest.mark.parametrize("language", few_of(TARGETS, ["python"]))
 def test_names_that_no_language_has_run_alike(language, tmp_path):
     """Not ASCII, not a word, two that look alike once they are, ends of comments and of strings."""
     needs(language)
@@ -618,7 +618,7 @@ def corrections(rng, axes, unit):
     ("name", "world"),
     [
         ("beekeeper", "y down"),
-        ("crates", "pixels"),
+        pytest.param("crates", "pixels", marks=pytest.mark.long),
         *(pytest.param(name, "z up", marks=pytest.mark.long) for name in ("scout", "harvest", "headset")),
     ],
 )

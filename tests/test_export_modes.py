@@ -149,7 +149,7 @@ class Game:
 PLAYED = [name for name in profile_names() if name not in ("tablet", "headset", "orchard", "crates")]
 
 
-@pytest.mark.parametrize("name", few_of(PLAYED, {"rounds", "smoker"}))
+@pytest.mark.parametrize("name", few_of(PLAYED, {"rounds"}))
 def test_a_session_through_all_modes_played_as_the_page_says_is_the_helms(name):
     modes = set()
     for seed in range(4):

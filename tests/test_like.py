@@ -161,6 +161,7 @@ half_life_s = 0.02
 """
 
 
+@pytest.mark.long
 def test_what_is_wrong_with_an_entry_is_said_and_mended_where_the_file_has_it():
     findings = check(profile_from_text(STICK))
     assert [(one.slug, one.where) for one in findings] == [

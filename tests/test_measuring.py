@@ -78,7 +78,7 @@ def test_whatever_the_device_and_whichever_directions_it_has_the_gait_is_the_sam
 
 @pytest.mark.parametrize(
     "name",
-    few_of(sorted(set(RECORDINGS.values())), {"cart", "headset"}),
+    few_of(sorted(set(RECORDINGS.values())), {"cart"}),
 )
 def test_every_quantity_has_a_value_or_a_reason_in_every_shipped_mode(name):
     profile = demo_profile(name)
@@ -261,6 +261,7 @@ def test_a_thumb_on_the_glass(past_rim, drift, middle):
     assert sheet.quarter_steps_8bit is None
 
 
+@pytest.mark.long
 def test_hands_walk_by_their_fastest_and_a_tremor_by_its_size():
     """Swinging at 1 m/s on the mean, hands are pi / 2 times as fast in the middle of a swing, and that stays."""
     hands = (
@@ -309,6 +310,7 @@ def test_a_pad_that_is_turned():
     assert measured(text + "still_deg_s = 0\n").gyro_drift_deg_per_min == pytest.approx(90.0, rel=0.02)
 
 
+@pytest.mark.long
 def test_what_turns_up_and_down_only_is_measured_so_and_sideways_comes_first():
     """By hand: half a tilt gives half the pitch rate, 10 cm of a mouse the pitch ratio's share of a turn, and
     a pad and a key their own numbers, though no view can be turned up that far.
@@ -539,6 +541,7 @@ def test_a_budget_is_held_by_the_device_and_the_press_that_it_names():
     assert 'no such device in mode "m": "touch"' in found[1].measured
 
 
+@pytest.mark.long
 def test_how_the_view_answers():
     """By hand: half of a swipe after one half-life, whatever its gain; a rate that eases in over 0.3 s is at 90 % of
     itself after 0.27 s, and in half of that where a stick gives half at most; the rim adds a quarter.

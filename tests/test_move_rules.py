@@ -566,6 +566,7 @@ def entries_of(groups, rule):
     return text
 
 
+@pytest.mark.long
 @given(
     presses=PRESSES,
     groups=st.fixed_dictionaries({key: st.integers(0, 2) for key in CODES}),

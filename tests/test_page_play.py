@@ -225,6 +225,7 @@ def test_the_page_of_a_seat_plays_that_player_alone(tmp_path):
     assert len(set(ends)) == 3
 
 
+@pytest.mark.long
 @needs_node
 def test_a_page_by_itself_ramps_and_smooths_what_its_file_does_not(tmp_path):
     """With 0 s it plays as the file does, to a tenth of a millimetre: a nanosecond of smoothing straightens the bend

@@ -314,6 +314,7 @@ def test_a_timeline_shows_presses_as_they_came_out(beekeeper):
         assert began[name] == pytest.approx([time])
 
 
+@pytest.mark.long
 def test_times_of_a_clock_that_started_long_ago_are_written_out(beekeeper):
     """Seconds since 1970, as a game may log them: no powers of ten, and nothing to add up."""
     start_s = 1764500000.25
@@ -342,6 +343,7 @@ def test_a_path_shows_where_the_body_went_and_faced(keys_trace):
     assert "83.2 m in 36.0 s" in ax.get_title(loc="left")
 
 
+@pytest.mark.long
 def test_pictures_stand_on_an_axes_of_ones_own(beekeeper, keys_trace):
     recording = demo_recording("beekeeper_keys")
     first, second, third = Figure().subplots(3)
@@ -574,6 +576,7 @@ def test_seen_from_the_side_height_is_drawn_over_x_and_rise_is_no_speed():
     assert heights.get_ylabel().split() == ["height", "(m)"]
 
 
+@pytest.mark.long
 def test_the_way_backwards_and_the_swing_of_hands_are_shown():
     assert "backwards" in lines(walk_on_course("cart_ride")[1])
     trace, ax = walk_on_course("headset_walk")

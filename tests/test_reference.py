@@ -373,6 +373,7 @@ def test_a_slip_is_answered_with_what_was_meant(text, words):
     assert words in str(refused.value)
 
 
+@pytest.mark.long
 def test_no_guess_is_the_mirror_image_of_what_was_written():
     """Whatever letter is left out of a control's name, the guess is never its opposite alone."""
     mirrors = (("left", "right"), ("up", "down"), ("forward", "back"), ("north", "south"), ("east", "west"))

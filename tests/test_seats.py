@@ -339,6 +339,7 @@ jump = { press = "jump", height_m = 1.0 }
 """
 
 
+@pytest.mark.long
 def test_a_press_that_only_another_player_makes_is_there_and_never_made():
     profile = profile_from_text(OTHERS_PRESS)
     for seat, sprints, why in (("one", 6.0, None), ("two", None, "no press jumps or waits for the ground")):

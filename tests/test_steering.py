@@ -112,6 +112,7 @@ def test_a_request_leads_to_the_same_place_at_every_tick_rate(frame):
         assert math.cos(body.face - bodies[3].face) > math.cos(math.radians(3.6))
 
 
+@pytest.mark.long
 @given(
     st.sampled_from(sorted(TUNINGS)),
     st.tuples(*[unit] * 5),

@@ -282,6 +282,7 @@ def test_tables_and_sentences_say_the_same_lengths_in_the_games_own_unit(command
         assert said[name] == pytest.approx([per_m * number for number in said["metres"]], rel=0.06, abs=0.06 * per_m)
 
 
+@pytest.mark.long
 def test_pictures_count_in_the_games_own_unit(files):
     """The same picture, with fifty times the numbers on its axes."""
     walk = Recording.read(files / "walk.jsonl")
