@@ -167,7 +167,10 @@ gait = "2nd gear!"
 press_gaits = { "a&b" = "2nd gear?" }
 leave_to = ["a & <b> */"]
 [[mode."à pied".move.bind]]
-keys = { forward = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }
+keys = { forward = ["KeyW"], back = ["ArrowDown"], left = ["KeyA"], right = ["KeyD"] }
+opposites = "latest"
+[[mode."à pied".move.bind]]
+dpad = "pad.dpad"
 [mode."à pied".press]
 "a&b" = { bind = ["ShiftLeft"] }
 "a b" = { bind = ["Space"] }
@@ -175,6 +178,11 @@ keys = { forward = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] 
 "*/" = { bind = ["KeyE"] }
 "2" = { bind = ["KeyR"] }
 "räuchern" = { bind = ["mouse.left"] }
+"row1" = { bind = ["Digit1"] }
+"row_1" = { bind = ["Digit2"], style = "long" }
+"dpad" = { bind = ["KeyZ"] }
+"key arrow" = { bind = ["KeyX"] }
+"output" = { bind = ["KeyC"], style = "double" }
 [mode."a & <b> */"]
 like = "à pied"
 leave_to = ["à pied"]
@@ -191,14 +199,15 @@ def oddly_named():
     return package, {one.mode: vectors_of(one, package, least_ticks=60, episodes=1) for one in package.modes}
 
 
-@pytest.mark.parametrize("language", few_of(TARGETS, ["python"]))
+@pytest.mark.parametrize("language", few_of(TARGETS, ["javascript"]))
 def test_names_that_no_language_has_run_alike(language, tmp_path):
-    """Not ASCII, not a word, two that look alike once they are, ends of comments and of strings."""
+    """Not ASCII, not a word, two that look alike once they are, a control's or a function's, ends of comments."""
     needs(language)
     package, found = oddly_named()
     for one in package.modes:
         presses = [name for name in one.inputs.fields if name.endswith("_edges")]
-        assert len(presses) == len(one.profile.press_names) == 6
+        assert len(presses) == len(one.profile.press_names) == 11
+        assert {"dpad_down", "press_dpad_down", "key_arrow_down", "press_key_arrow_down"} <= one.inputs.fields.keys()
     write_export(exported(package, language, vectors=found), tmp_path / "out")
     runs = tried(language, package.stem, tmp_path / "out", ["-O0"])
     assert [run.well for run in runs] == [True] * len(runs), [run.said for run in runs]

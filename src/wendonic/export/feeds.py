@@ -17,6 +17,7 @@ from wendonic.devices.sources.touch import TouchDragSource, TouchStickSource, To
 from wendonic.devices.sources.zone import Zone
 from wendonic.export.inputs import WINDOW, WINDOW_WORDS, Inputs
 from wendonic.export.kinds import find_types
+from wendonic.export.naming import unique
 from wendonic.export.program import Field, Function, ModeProgram, plain_function
 from wendonic.kernels.view_axes import pose_forward, turned_ahead
 
@@ -203,7 +204,7 @@ class _Maker:
             *[f"        {line}" for line in [*self.sets(**{down: "0.0"}), *edge]],
         ]
 
-    def level(self, base: str, is_turned: bool) -> None:
+    def level(self, base: str, is_turned: bool, taken: set[str]) -> None:
         """Add what is called when a press that is not of fingers alone goes down or up."""
         down, edges, lost = (f"{base}_{name}" for name in ("down", "edges", "lost"))
         if not {down, edges} <= self.bound:
@@ -219,7 +220,7 @@ class _Maker:
             f"if raw.{down} != level:",
             *[f"    {line}" for line in changed],
         ]
-        self.feed(f"press_{base}", about, ("raw",), ["down"], lines)
+        self.feed(unique(f"press_{base}", taken), about, ("raw",), ["down"], lines)
 
     def fingers(self) -> None:
         """Add what is called for fingers, if there is anything for them to do."""
@@ -356,8 +357,9 @@ def door_of(program: ModeProgram, inputs: Inputs) -> Door:
                     maker.zones(f"{name}_{side}", getattr(source, side))
     for name, zones in inputs.press_zones.items():
         maker.press(name, zones)
+    taken = {one.name for one in program.functions}
     for base in inputs.presses:
-        maker.level(base, base in inputs.turned)
+        maker.level(base, base in inputs.turned, taken)
     maker.fingers()
     maker.poses(inputs.hands, inputs.points)
     maker.feed(

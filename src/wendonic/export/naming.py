@@ -24,25 +24,29 @@ def snake(text: str) -> str:
 
 def identifier(name: str, kind: str) -> str:
     """Return a name of the profile as a part of a name in any language: ASCII letters, digits and underscores. It
-    begins with its `kind` where a digit would come first, or nothing is left.
+    begins with its `kind` where a digit would come first, or nothing is left; and a press where its field `…_down`
+    would be that of a key or of a direction pad.
 
     >>> identifier("OnFoot", "mode"), identifier("à pied", "mode"), identifier("2nd gear!", "press")
     ('on_foot', 'a_pied', 'press_2nd_gear')
+    >>> identifier("dpad", "press"), identifier("key arrow", "press"), identifier("dpad", "mode")
+    ('press_dpad', 'press_key_arrow', 'dpad')
     """
     plain = unicodedata.normalize("NFKD", name).encode("ascii", "ignore").decode()
     plain = re.sub(r"(?<=[a-z0-9])(?=[A-Z])", "_", plain)
     plain = re.sub(r"[^A-Za-z0-9]+", "_", plain).strip("_").lower()
-    return plain if plain[:1].isalpha() else f"{kind}_{plain}".rstrip("_")
+    is_control = kind == "press" and re.fullmatch(r"key_.*|(pad\d+_)?dpad", plain)
+    return plain if plain[:1].isalpha() and not is_control else f"{kind}_{plain}".rstrip("_")
 
 
 def identifiers(names: Sequence[str], kind: str) -> list[str]:
-    """Return names of the profile as parts of names, no two alike.
+    """Return names of the profile as parts of names, no two alike, with underscores or without.
 
-    >>> identifiers(["smoke & run", "smoke run", "jump"], "press")
-    ['smoke_run', 'smoke_run_2', 'jump']
+    >>> identifiers(["smoke & run", "smoke run", "jump", "smokeRun", "row 1", "row1"], "press")
+    ['smoke_run', 'smoke_run_2', 'jump', 'smoke_run_3', 'row_1', 'row1_2']
     """
     taken: set[str] = set()
-    return [unique(identifier(name, kind), taken) for name in names]
+    return [unique(identifier(name, kind), taken, in_camel_case=True) for name in names]
 
 
 def in_comment(text: str) -> str:
@@ -130,11 +134,11 @@ def _once(source: str, more: Sequence[str]) -> list[str]:
     return [source, *(more[1:] if more and more[0] == source else more)]
 
 
-def unique(wanted: str, taken: set[str]) -> str:
-    """Return a name that is not taken yet, and take it."""
+def unique(wanted: str, taken: set[str], in_camel_case: bool = False) -> str:
+    """Return a name that is not taken yet, and take it; in camel case underscores tell no names apart."""
     found, number = wanted, 1
-    while found in taken:
+    while (key := found.replace("_", "") if in_camel_case else found) in taken:
         number += 1
         found = f"{wanted}_{number}"
-    taken.add(found)
+    taken.add(key)
     return found
