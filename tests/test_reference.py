@@ -89,6 +89,10 @@ def test_no_name_is_on_no_page():
     # Each fault is there with what was measured, and each that has a fix with that.
     cases = importlib.import_module("pages.finding_cases").CASES
     assert list(cases) == list(FINDINGS)
+    sections = re.findall(
+        r"^## (\S+) \{#\1\}$", (DOCS / "reference" / "findings.md").read_text("utf-8"), re.MULTILINE
+    )
+    assert sections == list(FINDINGS)
 
 
 def test_every_word_of_a_field_says_what_it_does():

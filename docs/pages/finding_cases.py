@@ -87,7 +87,11 @@ CASES: dict[str, Case] = {
     "press-trembles": Case(
         STICK + "[[mode.foot.press.fire.bind]]\ncontrol = 'pad.right_trigger'\nabove = 0.5\nrelease = 0.499\n"
     ),
-    "depends-on-ticks": Case(KEYS + "rise_s = 0.1\nfall_s = 0.1\n[gait.walk]\nbrake_m_s2 = 5\n"),
+    "depends-on-ticks": Case(
+        "[mode.foot.move]\none_euro = { min_cutoff_hz = 0.6, beta = 3 }\n"
+        + KEYS
+        + "[gait.walk]\nbrake_m_s2 = 4\nreverse_m_s2 = 60\n"
+    ),
     "unit-mistaken": Case(KEYS + "[gait.walk]\ntop_speed_m_s = 200\naccel_m_s2 = 2000\nbrake_m_s2 = 2000\n"),
     "slides-on": Case(KEYS + GAIT + "brake_m_s2 = 2\n", "feel"),
     "slow-start": Case(KEYS + "[gait.walk]\ntop_speed_m_s = 4\naccel_m_s2 = 1.5\n", "feel"),

@@ -19,7 +19,7 @@ A *fault* is wrong in every game (exit status 1); a *notice* is wrong in most (e
 
 def _section(slug: str) -> str:
     kind, case = FINDINGS[slug], CASES[slug]
-    found = next(one for one in check(profile_from_text(HEAD + case.text), "interpreted") if one.slug == slug)
+    (found, *_) = [one for one in check(profile_from_text(HEAD + case.text), "interpreted") if one.slug == slug]
     parts = [f"## {slug} {{#{slug}}}\n\n{kind.severity.capitalize()}. {found.why}\n"]
     parts.append(f"```toml\n{case.text.strip()}\n```\n")
     parts.append(f"`{found.where}`: {found.measured}\n")
