@@ -13,6 +13,7 @@ FOLDER = Path(tempfile.mkdtemp(prefix="wendonic-site-"))
 def on_files(files: Any, *, config: Any) -> Any:
     """Draw every picture of the site, and add it to its files."""
     import matplotlib as mpl
+    import matplotlib.pyplot as plt
 
     mpl.use("Agg")
     # MkDocs takes what a hook adds to the path out again once it is loaded.
@@ -27,7 +28,7 @@ def on_files(files: Any, *, config: Any) -> Any:
             drawn = draw()
             if hasattr(drawn, "savefig"):
                 drawn.savefig(path, dpi=100)
-                drawn.clear()
+                plt.close(drawn)
             else:
                 save_picture(drawn, path)
             files.append(File.generated(config, f"pictures/{name}.png", abs_src_path=str(path)))

@@ -20,6 +20,22 @@ def gap_to_wall(course: Row, k: int, x: float, y: float) -> float:
     return max(course[k] - x, x - course[k + 2], course[k + 1] - y, y - course[k + 3])
 
 
+def any_wall_within(course: Row, left: float, back: float, right: float, forward: float, z: float) -> bool:
+    """Return whether a wall that reaches above the height z is in a rectangle of the plan, more than touching it.
+
+    >>> wall = (0.0, 1.0, 8.0, -9.0, 2.0, 9.0, 3.0, 3.0, 0.0)
+    >>> any_wall_within(wall, 0.0, 0.0, 1.0, 2.5, 0.0), any_wall_within(wall, 0.0, 0.0, 1.0, 2.0, 0.0)
+    (True, False)
+    """
+    first = HEADER_NUMBERS + PIECE_NUMBERS * int(course[0])
+    for wall in range(int(course[1])):
+        k = first + WALL_NUMBERS * wall
+        overlaps = course[k] < right and course[k + 2] > left and course[k + 1] < forward and course[k + 3] > back
+        if overlaps and z < course[k + 4]:
+            return True
+    return False
+
+
 def stopped_by_walls(course: Row, radius_m: float, x: float, y: float, z: float, to_x: float, to_y: float) -> Vec2:
     """Return where a body of that radius gets to that goes from (x, y) to (to_x, to_y) with its feet at z.
 
@@ -33,6 +49,10 @@ def stopped_by_walls(course: Row, radius_m: float, x: float, y: float, z: float,
     """
     first = HEADER_NUMBERS + PIECE_NUMBERS * int(course[0])
     low, high = min(x, to_x) - radius_m, max(x, to_x) + radius_m
+    back_end, front_end = min(y, to_y) - radius_m, max(y, to_y) + radius_m
+    near = any_wall_within(course, low, back_end, high, front_end, z)
+    if not near:
+        return Vec2(to_x, to_y)
     for wall in range(int(course[1])):
         k = first + WALL_NUMBERS * wall
         if course[k] >= high or course[k + 2] <= low or z >= course[k + 4]:
@@ -45,10 +65,9 @@ def stopped_by_walls(course: Row, radius_m: float, x: float, y: float, z: float,
             to_x = left
         elif to_x < right <= x:
             to_x = right
-    low, high = min(y, to_y) - radius_m, max(y, to_y) + radius_m
     for wall in range(int(course[1])):
         k = first + WALL_NUMBERS * wall
-        if course[k + 1] >= high or course[k + 3] <= low or z >= course[k + 4]:
+        if course[k + 1] >= front_end or course[k + 3] <= back_end or z >= course[k + 4]:
             continue
         wider_m = min(radius_m, gap_to_wall(course, k, x, y))
         if wider_m < 0.0 or not (course[k] - wider_m < to_x < course[k + 2] + wider_m):
