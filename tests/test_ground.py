@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 from few_of_many import few_of
 from wendonic import Helm, profile_from_text
 from wendonic.course.course import Course
+from wendonic.kernels.body.walls import stopped_by_walls
 
 HEAD = 'format = "wendonic-profile"\nversion = 1\n[world]\nright = "+x"\nforward = "+y"\nup = "+z"\n'
 KEYS = '[[mode.m.move.bind]]\nkeys = { forward = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }\n'
@@ -354,3 +355,47 @@ def test_on_any_ground_nobody_is_in_it_and_no_jump_is_cut_short(seed):
             climb_m_s = -(ground.normal.x * motion.vel_x + ground.normal.y * motion.vel_y) / ground.normal.z
             assert was.vel_z - 18.0 / 60.0 <= max(climb_m_s, 0.0) + 0.3
         was = motion
+
+
+def crept(boxes, radius_m, x, y, z, to_x, to_y):
+    """Return how far a body gets that goes in steps of a millimetre, along x, then along y, until it is inside a box
+    that is wider by its radius."""
+
+    def inside(x, y):
+        return any(
+            left - radius_m < x < right + radius_m and back - radius_m < y < front + radius_m and z < top
+            for left, back, right, front, top in boxes
+        )
+
+    for axis, goal in enumerate((to_x, to_y)):
+        at = [x, y]
+        count = max(1, round(abs(goal - at[axis]) * 1000))
+        for number in range(1, count + 1):
+            to = list(at)
+            to[axis] = at[axis] + (goal - at[axis]) * number / count
+            if inside(*to):
+                break
+            x, y = to
+    return x, y
+
+
+def test_walls_hold_where_one_that_creeps_comes_upon_them():
+    rng, stopped = random.Random(2), 0
+    for _ in range(400):
+        boxes = []
+        for _ in range(rng.randrange(1, 5)):
+            left, back = rng.uniform(-3.0, 2.0), rng.uniform(-3.0, 2.0)
+            boxes.append(
+                (left, back, left + rng.uniform(0.1, 2.0), back + rng.uniform(0.1, 2.0), rng.choice((0.5, 2.0)))
+            )
+        radius_m, z = rng.uniform(0.1, 0.5), rng.choice((0.0, 1.0))
+        row = (0.0, float(len(boxes)), 3.0 + 5.0 * len(boxes), *(number for box in boxes for number in box))
+        x, y, to_x, to_y = (rng.uniform(-3.0, 3.0) for _ in range(4))
+        if any(
+            box[0] - radius_m < x < box[2] + radius_m and box[1] - radius_m < y < box[3] + radius_m for box in boxes
+        ):
+            continue
+        found = stopped_by_walls(row, radius_m, x, y, z, to_x, to_y)
+        assert found == pytest.approx(crept(boxes, radius_m, x, y, z, to_x, to_y), abs=2e-3)
+        stopped += found != (to_x, to_y)
+    assert stopped > 50

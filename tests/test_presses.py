@@ -469,6 +469,61 @@ def test_a_trigger_held_half_way_through_two_modes_is_not_pressed_anew():
     assert helm.tick(0.01).press("puff")[:3] == (True, True, False)
 
 
+def bumper_and_south(down):
+    """Return what presses or releases both."""
+    return lambda helm: [helm.button(name, down) for name in ("pad.left_bumper", "pad.south")]
+
+
+@pytest.mark.parametrize("rule", ["carry", "drop", "retune"])
+@pytest.mark.parametrize(
+    ("bind", "press", "release"),
+    [
+        ('"KeyE"', lambda helm: helm.key("KeyE", True), lambda helm: helm.key("KeyE", False)),
+        ('"pad.left_bumper+pad.south"', bumper_and_south(True), bumper_and_south(False)),
+        ('{ zone = "corner" }', lambda helm: helm.touch(4, 0.9, 0.1), lambda helm: helm.touch(4, 0.2, 0.6, False)),
+        (
+            '{ stick = "pad.right_stick", towards = "left" }',
+            lambda helm: helm.stick("pad.right_stick", -0.9, 0.3),
+            lambda helm: helm.stick("pad.right_stick", -0.1, 0.3),
+        ),
+    ],
+    ids=["key", "chord", "finger", "stick"],
+)
+def test_what_is_held_through_a_change_goes_on_or_counts_once_released(rule, bind, press, release):
+    text = HEAD.replace(
+        "[mode.foot.press]", "[window]\nzone.corner = { left = 0.8, top = 0, right = 1, bottom = 0.3 }\n"
+    )
+    text += f'[mode.foot]\nleave_to = ["cart"]\n[mode.foot.press]\npuff = {{ bind = [{bind}] }}\n'
+    cart = f'[mode.cart]\nlike = "foot"\nheld_presses = "{"drop" if rule == "drop" else "carry"}"\n'
+    helm = Helm(profile_from_text(text + cart))
+    press(helm)
+    assert helm.tick(0.01).press("puff")[:3] == (True, True, False)
+    if rule == "retune":
+        # Other bindings, so it is read anew.
+        helm.retune(helm.profile.changed({"mode.foot.press.smoke.bind": ["KeyP"]}))
+    else:
+        helm.enter("cart")
+    carried = rule != "drop"
+    assert helm.tick(0.01).press("puff")[:3] == (carried, False, not carried)
+    assert helm.tick(0.01).press("puff")[:3] == (carried, False, False)
+    release(helm)
+    assert helm.tick(0.01).press("puff")[:3] == (False, False, carried)
+    press(helm)
+    assert helm.tick(0.01).press("puff")[:3] == (True, True, False)
+
+
+def test_a_press_that_goes_on_by_a_control_that_is_not_held_ends_at_once():
+    text = HEAD.replace("[mode.foot.press]", '[mode.foot]\nleave_to = ["cart"]\n[mode.foot.press]')
+    text += 'puff = { bind = ["KeyE"] }\n[mode.cart]\nlike = "foot"\npress.puff.bind = ["KeyR"]\n'
+    helm = Helm(profile_from_text(text))
+    helm.key("KeyE", True)
+    helm.tick(0.01)
+    helm.enter("cart")
+    assert helm.tick(0.01).press("puff")[:3] == (False, False, True)
+    helm.key("KeyR", True)
+    assert helm.tick(0.01).press("puff")[:3] == (True, True, False)
+
+
 HelmMachine.TestCase.settings = settings(max_examples=80, stateful_step_count=40, deadline=None)
 TestHelmMachine = HelmMachine.TestCase
 
