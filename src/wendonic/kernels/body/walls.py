@@ -158,6 +158,8 @@ def contact_normal(at: Vec3, free: Vec3) -> Vec2:
 
     >>> contact_normal(Vec3(1.0, 1.5, 0.0), Vec3(1.0, 2.0, 0.0))
     Vec2(x=0.0, y=-1.0)
+    >>> [round(part, 3) for part in contact_normal(Vec3(1.0, 1.5, 0.0), Vec3(4.0, 2.0, 0.0))]  # in a corner
+    [-0.707, -0.707]
     """
     x = at.x - free.x
     y = at.y - free.y
