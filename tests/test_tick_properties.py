@@ -204,10 +204,24 @@ def test_a_turned_stick_gives_a_turned_intent(run, turn):
     def turned(sample):
         return sample._replace(move=tuple((x * cosine + y * sine, y * cosine - x * sine) for x, y in sample.move))
 
+    def nudged(sample, factor, all_of_them):
+        return sample._replace(
+            move=tuple(
+                (x * factor, y * factor) if all_of_them or not number else (x, y)
+                for number, (x, y) in enumerate(sample.move)
+            )
+        )
+
     others = played(tuning, [(turned(sample), dt) for sample, dt in steps])
-    for one, other in zip(played(tuning, steps), others, strict=True):
+    beside = [
+        played(tuning, [(nudged(sample, factor, all_of_them), dt) for sample, dt in steps])
+        for factor in (1.0 - 1e-9, 1.0 + 1e-9)
+        for all_of_them in (False, True)
+    ]
+    for one, other, *near in zip(played(tuning, steps), others, *beside, strict=True):
         # Rounding may tip a stick over the very edge of its dead zone, or one of two equal sticks over the other.
-        assume(abs(one.amount - other.amount) < 1e-6 and one.source == other.source)
+        assume(all(abs(one.amount - this.amount) < 1e-6 and one.source == this.source for this in near))
+        assert (other.amount, other.source) == (pytest.approx(one.amount, abs=1e-6), one.source)
         expected = one.move.x * cosine + one.move.y * sine, one.move.y * cosine - one.move.x * sine
         assert other.move == pytest.approx(expected, abs=1e-6)
 
