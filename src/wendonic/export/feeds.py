@@ -209,8 +209,8 @@ class _Maker:
         down, edges, lost = (f"{base}_{name}" for name in ("down", "edges", "lost"))
         if not {down, edges} <= self.bound:
             return
-        about = f"Set whether {base} is down, 1 or 0; a change is an edge."
-        about += " A notch of the wheel is both: 1, then 0." if is_turned else ""
+        about = f"Set whether {base} is down (1) or up (0), and count the edge if that changes."
+        about += " A notch of the wheel is a 1, then a 0." if is_turned else ""
         changed = [f"raw.{down} = level", f"raw.{edges} = raw.{edges} + 1.0"]
         if lost in self.bound:
             changed += ["if level == 0.0:", f"    raw.{lost} = 0.0"]

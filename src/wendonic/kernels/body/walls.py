@@ -21,7 +21,9 @@ def gap_to_wall(course: Row, k: int, x: float, y: float) -> float:
 
 
 def any_wall_within(course: Row, left: float, back: float, right: float, forward: float, z: float) -> bool:
-    """Return whether a wall that reaches above the height z is in a rectangle of the plan, more than touching it.
+    """Return whether a wall that reaches above a height z (m) overlaps a rectangle of the plan (m).
+
+    A wall that only touches it does not.
 
     >>> wall = (0.0, 1.0, 8.0, -9.0, 2.0, 9.0, 3.0, 3.0, 0.0)
     >>> any_wall_within(wall, 0.0, 0.0, 1.0, 2.5, 0.0), any_wall_within(wall, 0.0, 0.0, 1.0, 2.0, 0.0)
@@ -48,14 +50,14 @@ def stopped_by_walls(course: Row, radius_m: float, x: float, y: float, z: float,
     (Vec2(x=1.0, y=1.5), Vec2(x=1.0, y=50.0))
     """
     first = HEADER_NUMBERS + PIECE_NUMBERS * int(course[0])
-    low, high = min(x, to_x) - radius_m, max(x, to_x) + radius_m
-    back_end, front_end = min(y, to_y) - radius_m, max(y, to_y) + radius_m
-    near = any_wall_within(course, low, back_end, high, front_end, z)
+    low_x, high_x = min(x, to_x) - radius_m, max(x, to_x) + radius_m
+    low_y, high_y = min(y, to_y) - radius_m, max(y, to_y) + radius_m
+    near = any_wall_within(course, low_x, low_y, high_x, high_y, z)
     if not near:
         return Vec2(to_x, to_y)
     for wall in range(int(course[1])):
         k = first + WALL_NUMBERS * wall
-        if course[k] >= high or course[k + 2] <= low or z >= course[k + 4]:
+        if course[k] >= high_x or course[k + 2] <= low_x or z >= course[k + 4]:
             continue
         wider_m = min(radius_m, gap_to_wall(course, k, x, y))
         if wider_m < 0.0 or not (course[k + 1] - wider_m < y < course[k + 3] + wider_m):
@@ -67,7 +69,7 @@ def stopped_by_walls(course: Row, radius_m: float, x: float, y: float, z: float,
             to_x = right
     for wall in range(int(course[1])):
         k = first + WALL_NUMBERS * wall
-        if course[k + 1] >= front_end or course[k + 3] <= back_end or z >= course[k + 4]:
+        if course[k + 1] >= high_y or course[k + 3] <= low_y or z >= course[k + 4]:
             continue
         wider_m = min(radius_m, gap_to_wall(course, k, x, y))
         if wider_m < 0.0 or not (course[k] - wider_m < to_x < course[k + 2] + wider_m):
