@@ -48,7 +48,7 @@ def test_iso_lines_are_circles_where_the_inverse_of_the_curve_says(beekeeper):
     drawn = {float(label[7:]): path for label, path in lines(plane).items() if label.startswith("amount")}
     assert list(drawn) == [0.1, 0.25, 0.5, 0.75, 0.9]
     for level, path in drawn.items():
-        assert np.hypot(*path.T) == pytest.approx(0.14 + 0.82 * level ** (1 / 1.6), abs=1e-8)
+        assert np.hypot(*path.T) == pytest.approx(0.14 + 0.82 * level ** (1 / 1.6), abs=1e-6)
     assert {0.11, 0.14, 0.96, 1.0} == {patch.radius for patch in plane.patches if isinstance(patch, Circle)}
     tilt, amount = lines(curve)["shaped"].T
     assert amount == pytest.approx(np.clip((tilt - 0.14) / 0.82, 0.0, 1.0) ** 1.6)
@@ -83,12 +83,12 @@ def test_edges_of_any_form_lie_where_the_formulas_say():
     # A wedge of the dead zone's size takes 0.14 of each coordinate off the other one, and keeps the length.
     bent = np.maximum(np.abs(column) - 0.14 * np.abs(column[:, ::-1]), 0.0)
     amount = np.minimum((np.hypot(*column.T) - 0.14) / 0.82, 1.0) ** 1.6
-    assert amount * bent[:, 0] / np.hypot(*bent.T) == pytest.approx(0.5, abs=1e-6)
+    assert amount * bent[:, 0] / np.hypot(*bent.T) == pytest.approx(0.5, abs=1e-5)
     cut = demo_profile().changed({"mode.foot.move.bind[1].dead_zone": {"form": "cut", "inner": 0.3}})
     circle, amounts = drawn(cut, "foot")
     # 0.3^1.6 = 0.146, so a tenth is reached where the raw tilt first passes; 0.5 at 0.5^(1 / 1.6).
     for path, radius in ((circle, 0.3), (amounts["amount 0.1"], 0.3), (amounts["amount 0.5"], 0.5 ** (1 / 1.6))):
-        assert np.hypot(*path.T) == pytest.approx(radius, abs=1e-8)
+        assert np.hypot(*path.T) == pytest.approx(radius, abs=1e-6)
 
 
 def test_a_grid_of_positions_goes_where_the_shaping_sends_it():

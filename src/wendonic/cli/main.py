@@ -1,10 +1,11 @@
 """`wendonic`: the commands put together, and errors put in plain words."""
 
+import functools
 import io
 import logging
 import sys
 from collections.abc import Callable, Iterable
-from typing import Annotated
+from typing import Annotated, Any
 
 import typer
 from typer.core import TyperCommand
@@ -136,6 +137,12 @@ def _global_options(
     pass
 
 
+@functools.cache
+def _commands() -> Any:
+    """Return all commands put together."""
+    return typer.main.get_command(app)
+
+
 def main() -> None:
     """Run the command line; what goes wrong is said on stderr in plain words, exit status 2."""
     logging.basicConfig(format="wendonic: %(message)s", level=logging.ERROR)
@@ -147,7 +154,7 @@ def main() -> None:
         # What takes seconds is announced to the user.
         logging.getLogger("wendonic").setLevel(logging.INFO)
     try:
-        app(prog_name="wendonic")
+        _commands()(prog_name="wendonic")
     except WendonicError as error:
         say(f"wendonic: {error}", file=sys.stderr)
         sys.exit(2)

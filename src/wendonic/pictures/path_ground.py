@@ -7,7 +7,6 @@ import numpy.typing as npt
 from matplotlib.axes import Axes
 from matplotlib.patches import Rectangle
 from matplotlib.ticker import MaxNLocator
-from scipy.ndimage import distance_transform_edt, label, maximum_position
 
 from wendonic.course import Course, Wall
 from wendonic.length_unit import METRES, LengthUnit
@@ -102,6 +101,9 @@ def _middles(level: Cells, walked: Cells, heights: Row, most_m: float) -> list[t
     """Return row and column of the cell of each level patch that is furthest from its edges and the walk; a patch
     whose heights differ by more than `most_m` is a gentle slope.
     """
+    # Most pictures have no ground, and this takes longer to import than they to draw.
+    from scipy.ndimage import distance_transform_edt, label, maximum_position
+
     patches, count = label(level)
     from_edge = distance_transform_edt(np.pad(level & ~walked, 1))[1:-1, 1:-1]
     large = []

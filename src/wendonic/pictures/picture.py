@@ -3,9 +3,7 @@
 from collections.abc import Callable, Sequence
 from functools import cached_property
 from pathlib import Path
-from typing import Any, Literal, NamedTuple
-
-import pandas as pd
+from typing import TYPE_CHECKING, Any, Literal, NamedTuple
 
 from wendonic.batch import shape
 from wendonic.batch.window import ticks_between
@@ -21,6 +19,9 @@ from wendonic.study.no_effect import warn_of_no_effect
 from wendonic.study.probes.by_name import recording_or_probe
 from wendonic.study.seated import seated, seated_device
 from wendonic.study.solve.compare import names_of
+
+if TYPE_CHECKING:
+    import pandas as pd
 
 Taken = Literal[
     "profile",
@@ -124,7 +125,7 @@ class Given:
         return load_course(self._course) if self._course else None
 
     @cached_property
-    def trace(self) -> pd.DataFrame:
+    def trace(self) -> "pd.DataFrame":
         """The recording under the profile."""
         ground, seat = self.course, self.seat
         warn_of_unused(ground, self.profile, [self.mode] if self.mode else ())
@@ -133,7 +134,7 @@ class Given:
         return trace
 
     @property
-    def seen(self) -> pd.DataFrame:
+    def seen(self) -> "pd.DataFrame":
         """The ticks of the trace from `start_s` to `end_s`, all of them where neither is given."""
         return ticks_between(self.trace, self.start_s, self.end_s)
 

@@ -44,6 +44,9 @@ HEADINGS_DEG = tuple(sorted({*range(0, 361, 2), 45, 135, 225, 315}))
 JUST_SEEN = 1e-9
 """An amount from which on something happens; so much below a level counts as on it."""
 
+DRAWN_WITHIN = 1e-6
+"""Tilt by which a line may be off: a small part of a pixel."""
+
 LEAST_DEAD = 0.005
 """Tilt from which on a dead zone can be seen."""
 
@@ -147,7 +150,7 @@ def _draw_plane(ax: Axes, bind: StickBind, stick: StickResponse, recording: Reco
 
 def _draw_any_regions(ax: Axes, stick: StickResponse) -> None:
     """Draw where there is nothing and where there is everything, whatever shape both have."""
-    still = [stick.tilt_for(JUST_SEEN, heading_deg) or 1.0 for heading_deg in HEADINGS_DEG]
+    still = [tilt or 1.0 for tilt in stick.tilts_for(JUST_SEEN, HEADINGS_DEG, DRAWN_WITHIN)]
     edge = [stick.held(tilt, heading_deg) for tilt, heading_deg in zip(still, HEADINGS_DEG, strict=True)]
     hatched = max(still) > LEAST_DEAD
     if hatched:
@@ -157,7 +160,7 @@ def _draw_any_regions(ax: Axes, stick: StickResponse) -> None:
     ax.text(-1.1, 1.1, "hatched: nothing" if hatched else "no dead zone", color=BRICK, **top_left)
     ceiling = stick.tuning.curve.ceiling
     full = ceiling - JUST_SEEN
-    if not stick.paces and any(stick.tilt_for(full, heading_deg) for heading_deg in HEADINGS_DEG):
+    if not stick.paces and any(stick.amount(*stick.held(1.0, heading_deg)) >= full for heading_deg in HEADINGS_DEG):
         _draw_level(ax, stick, full, label=f"from {ceiling:g}", color=SLATE, linewidth=1.8, linestyle="--")
         ax.text(-1.1, 1.02, f"dashed: {ceiling:g} from here outwards", color=SLATE, **top_left)
     ax.text(1.1, -1.1, "dotted: tilt 1", color=INK, fontsize=9, va="bottom", ha="right", bbox=behind)
@@ -168,7 +171,7 @@ def _draw_any_regions(ax: Axes, stick: StickResponse) -> None:
 
 def _draw_level(ax: Axes, stick: StickResponse, amount: float, **style: Any) -> None:
     """Draw where an amount is reached; the line is broken in directions in which it never is."""
-    tilts = [stick.tilt_for(amount, heading_deg) for heading_deg in HEADINGS_DEG]
+    tilts = stick.tilts_for(amount, HEADINGS_DEG, DRAWN_WITHIN)
     places = [
         (math.nan, math.nan) if tilt is None else stick.held(tilt, heading_deg)
         for tilt, heading_deg in zip(tilts, HEADINGS_DEG, strict=True)

@@ -15,7 +15,7 @@ from wendonic.study.quantities import QUANTITIES
 from wendonic.study.quantity import Value
 from wendonic.study.seated import seated, seated_device
 from wendonic.study.thresholds import THRESHOLDS, Thresholds
-from wendonic.study.unmeasured import NotHere, Unmeasured
+from wendonic.study.unmeasured import NotHere, Unmeasured, once_each
 
 
 class FeelSheet(Mapping[str, Value]):
@@ -171,11 +171,11 @@ def sheet_of(bench: Bench, only: Collection[str] | None = None) -> FeelSheet:
     """Return the feel sheet of a mode that is on the bench already."""
     values: dict[str, Value] = {}
     reasons: dict[str, Unmeasured] = {}
-    for name, one in QUANTITIES.items():
+    for name in QUANTITIES:
         if only is not None and name not in only:
             continue
         try:
-            values[name] = _plain(one.measure(bench))
+            values[name] = _value(bench, name)
         except Unmeasured as reason:
             reasons[name] = reason
             continue
@@ -184,8 +184,10 @@ def sheet_of(bench: Bench, only: Collection[str] | None = None) -> FeelSheet:
     return FeelSheet(values, reasons, _measured_by(bench), bench.held, bench.thresholds)
 
 
-def _plain(value: Value) -> Value:
-    """Return a value as one of Python's own, not NumPy's; what only rounding left is nothing."""
+@once_each
+def _value(bench: Bench, name: str) -> Value:
+    """Return a quantity as a number of Python's own, not NumPy's; what only rounding left is nothing."""
+    value = QUANTITIES[name].measure(bench)
     return value if value is None or isinstance(value, int) else without_rounding(value)
 
 

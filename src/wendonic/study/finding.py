@@ -90,15 +90,9 @@ class Found(NamedTuple):
 class Case(Bench):
     """One mode of a profile that is checked."""
 
-    @cached_property
-    def _measured(self) -> dict[str, Value]:
-        return {}
-
     def value(self, quantity: str) -> Value:
         """Return a quantity of the mode, measured on first use; None where it has no value."""
-        if quantity not in self._measured:
-            self._measured[quantity] = sheet_of(self, [quantity])[quantity]
-        return self._measured[quantity]
+        return sheet_of(self, [quantity])[quantity]
 
     @cached_property
     def envelopes(self) -> list[Envelope]:

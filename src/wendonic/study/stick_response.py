@@ -2,6 +2,7 @@
 
 import math
 from bisect import bisect_left
+from collections.abc import Sequence
 
 from wendonic.devices.controls import CONTROLS
 from wendonic.kernels.move.diagonal import DIAGONAL_CAP, DIAGONAL_FREE
@@ -95,19 +96,32 @@ class StickResponse:
         """Return how much a tilt straight ahead requests."""
         return self.amount(*self.held(tilt))
 
-    def tilt_for(self, amount: float, heading_deg: float | None = None) -> float | None:
-        """Return the tilt in a direction, straight ahead by default, that first gives `amount`, or None if none up to
-        1 does.
+    def tilt_for(self, amount: float, heading_deg: float | None = None, within: float = 1e-12) -> float | None:
+        """Return the tilt in a direction, straight ahead by default, that first gives `amount`, at most `within`
+        beyond it, or None if none up to 1 does.
         """
         low, high = 0.0, 1.0
         if self.amount(*self.held(1.0, heading_deg)) < amount:
             return None
         # The amount never falls while the tilt grows, so halving finds the place.
-        for _ in range(40):
+        while high - low > within:
             middle = (low + high) / 2.0
             small = self.amount(*self.held(middle, heading_deg)) < amount
             low, high = (middle, high) if small else (low, middle)
         return high
+
+    def tilts_for(self, amount: float, headings_deg: Sequence[float], within: float) -> list[float | None]:
+        """Return the tilt that first gives `amount` in each of several directions, see `tilt_for`.
+
+        >>> from wendonic.demo import demo_profile
+        >>> stick = StickResponse(demo_profile().mode["foot"].move.bind[1])
+        >>> stick.tilts_for(0.33, [0.0, 77.0], within=0.25)
+        [0.75, 0.75]
+        """
+        if self.usual:
+            # It bends nothing, so all directions are alike.
+            return [self.tilt_for(amount, within=within)] * len(headings_deg)
+        return [self.tilt_for(amount, heading_deg, within) for heading_deg in headings_deg]
 
     def steps_to_rim(self, bits: int = 8) -> int:
         """Return in how many steps a device with that many bits reports the tilts from rest to full, 0 for what has
