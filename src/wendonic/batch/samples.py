@@ -69,7 +69,7 @@ def sampled(recording: Recording, hz: float, sources: ModeSources) -> Samples:
     which = np.zeros(len(times), dtype=np.intp)
     which[marks] = np.arange(1, len(marks) + 1)
     np.maximum.accumulate(which, out=which)
-    filled = np.array(rows).reshape(len(rows), len(sampler.layout.at_rest))[which]
+    filled = np.array(rows).reshape(len(rows), len(sampler.layout.at_rest)).take(which, axis=0)
     lost = [
         (index, event.control)
         for index, event in zip(other_indices.tolist(), others, strict=True)
@@ -90,11 +90,12 @@ def sampled(recording: Recording, hz: float, sources: ModeSources) -> Samples:
             right, down = _standing(ticks, np.concatenate([numbers, np.zeros((len(released), 2))])[order], len(times))
         for start in starts:
             filled[:, start], filled[:, start + 1] = right, 0.0 - down
-    view, control = sampler.layout.view, CONTROLS["view"]
-    ticks = tick_of[apart["view"].indices]
-    filled[ticks, view] = 1.0
-    angles = np.clip(apart["view"].numbers, control.low, control.high) * (math.pi / 180.0)
-    filled[:, view + 1], filled[:, view + 2] = _standing(ticks, angles, len(times))
+    if len(apart["view"].indices):
+        view, control = sampler.layout.view, CONTROLS["view"]
+        ticks = tick_of[apart["view"].indices]
+        filled[ticks, view] = 1.0
+        angles = np.clip(apart["view"].numbers, control.low, control.high) * (math.pi / 180.0)
+        filled[:, view + 1], filled[:, view + 2] = _standing(ticks, angles, len(times))
     return Samples(times, filled, np.array(devices, dtype=np.intp)[which], tuple(sampler.devices))
 
 
@@ -141,6 +142,6 @@ def _standing(
     """Return the last of two numbers at the end of each tick, 0 before the first."""
     import numpy as np
 
-    last = np.searchsorted(ticks, np.arange(count), side="right")
+    last = np.bincount(ticks, minlength=count).cumsum()
     known = np.concatenate([np.zeros((1, 2)), numbers])
     return known[last, 0], known[last, 1]

@@ -164,7 +164,9 @@ class ColumnEvents(Sequence[Event]):
         """Return the names of all controls that speak."""
         import numpy as np
 
-        return frozenset(self._columns.names[code] for code in np.unique(self._columns.codes).tolist())
+        return frozenset(
+            self._columns.names[code] for code in np.flatnonzero(np.bincount(self._columns.codes)).tolist()
+        )
 
     def parted(self, controls: frozenset[str]) -> Parted:
         """Do what `parted` does, without making events of those controls."""
