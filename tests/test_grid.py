@@ -294,3 +294,19 @@ def test_a_square_that_is_reported_before_going_back_stays_blocked():
     helm.apply(Event(0.0, "square", (3.0, 0.0, 1.0)))
     helm.restore(moment)
     assert run(helm, 1.0)[-1].step.refused == (3, 0)
+
+
+@pytest.mark.parametrize(("repeat_s", "again_s"), [(0.0, 0.1), (0.25, 0.25)])
+@pytest.mark.parametrize("hz", [20, 60, 144])
+def test_who_leans_on_a_blocked_square_asks_again_after_a_step_or_the_repeat(repeat_s, again_s, hz):
+    """The square becomes free in the tick of 0.02 s before the third time, and the body goes at that time."""
+    helm = helm_with(f", repeat_s = {repeat_s}", KEYS)
+    helm.block([(0, 1)])
+    helm.key("KeyW", True)
+    began_s = None
+    for number in range(2 * hz):
+        if (number + 1) / hz >= 3.0 * again_s - 0.02:
+            helm.block([])
+        if helm.tick(1.0 / hz).step.began and began_s is None:
+            began_s = (number + 1) / hz
+    assert 3.0 * again_s - 1e-9 <= began_s <= 3.0 * again_s + 1.0 / hz + 1e-9

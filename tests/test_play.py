@@ -321,6 +321,36 @@ def test_toggles_are_on_in_a_recording_where_they_were_in_the_game(tmp_path, cap
         assert lone_control(table, "mount", [SwitchBind(("key.KeyE",))]) == control
 
 
+@settings(suppress_health_check=[HealthCheck.function_scoped_fixture], max_examples=10)
+@given(seed=st.integers(0, 2**32))
+def test_a_recording_that_begins_under_thumbs_goes_on_as_they_do(tmp_path, seed):
+    """They have landed, slid and been lifted before: each is tilted by how far it is from where it landed."""
+    rng = random.Random(seed)
+    path = tmp_path / f"thumbs{len(list(tmp_path.iterdir()))}.jsonl"
+    helm = Helm(demo_profile("tablet"))
+    at = {}
+
+    def played(ticks):
+        for _ in range(ticks):
+            finger = rng.randrange(3)
+            if finger in at and rng.random() < 0.2:
+                helm.touch(finger, *at.pop(finger), down=False)
+            elif rng.random() < 0.6:
+                x, y = at.get(finger, (rng.random(), rng.random()))
+                at[finger] = min(max(x + rng.uniform(-0.04, 0.04), 0.0), 1.0), min(max(y, 0.0), 1.0)
+                helm.touch(finger, *at[finger])
+            intent = helm.tick(1 / 60)
+            yield intent.amount, intent.heading_deg or 0.0, intent.view.yaw_deg
+
+    for _ in played(rng.randint(1, 40)):
+        pass
+    with helm.record(path):
+        expected = list(played(40))
+    trace = shape(Recording.read(path), demo_profile("tablet"))
+    found = trace[["amount", "heading_deg", "view_yaw_deg"]].fillna(0.0).to_numpy()
+    np.testing.assert_allclose(found, expected, atol=1e-6)
+
+
 @pytest.mark.parametrize("mode", ["errand", "deliver", "round"])
 @settings(suppress_health_check=[HealthCheck.function_scoped_fixture], max_examples=15)
 @given(seed=st.integers(0, 2**32))
@@ -363,6 +393,28 @@ def test_a_recording_that_begins_on_the_way_to_a_place_arrives_there(mode, tmp_p
         untouched += [helm.tick(1 / 60).motion[:2] for _ in range(60)]
     trace = shape(Recording.read(path), profile)[["pos_x", "pos_y"]].to_numpy()
     np.testing.assert_allclose(np.vstack([trace[:60], trace[60 + between :]]), untouched, atol=0.25)
+
+
+def test_marks_and_losses_are_recorded_and_what_changes_nothing_is_not(tmp_path):
+    helm = Helm(demo_profile())
+    told = [
+        ("key.KeyW", 1),
+        ("key.KeyW", 1),
+        ("mark", "slides here"),
+        ("lost.keys", 1),
+        ("lost.keys", 1),
+        ("key.KeyW", 0),
+    ]
+    with helm.record(tmp_path / "session.jsonl"):
+        for number, (control, value) in enumerate(told):
+            helm.apply(Event(float(number), control, value))
+            helm.tick(1 / 60)
+    recording = Recording.read(tmp_path / "session.jsonl")
+    # Before it, how things are; behind it, its end.
+    events = [event[1:] for event in recording if event.t > 1e-6]
+    assert events == [("mark", "slides here"), ("lost.keys", 1.0), ("lost.keys", 1.0), ("mark", "end")], list(
+        recording
+    )
 
 
 def test_a_recorder_ends_and_does_no_harm(tmp_path):
