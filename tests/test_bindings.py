@@ -709,5 +709,5 @@ def test_zones_that_overlap_are_found_where_a_finger_would_do_two_things():
 
     (found,) = findings(0.3)
     assert found.where == "mode.m.press.puff.bind[0]"
-    assert found.measured == 'zone "puff" and zone "left half" (move) share 2.0% of the window'
+    assert found.measured == 'zone "puff" and zone "left half" (move) share 2.0 % of the window'
     assert findings(0.5) == findings(0.3, ", shared = true") == []

@@ -151,8 +151,8 @@ def test_diagonals_show_the_fault_of_free_and_nothing_where_there_is_none(beekee
     free = draw_diagonals(demo_profile("store_room"), mode="ladder")
     (points,) = lines(free).values()
     assert sorted({round(float(length), 6) for length in np.hypot(*points.T)}) == [3.2, round(3.2 * 2**0.5, 6)]
-    assert free.get_title(loc="left") == "Keys W A S D: diagonals are 41% too fast, 4.53 m/s"
-    assert [text.get_text() for text in free.texts].count("+41%") == 4
+    assert free.get_title(loc="left") == "Keys W A S D: diagonals are 41 % too fast, 4.53 m/s"
+    assert [text.get_text() for text in free.texts].count("+41 %") == 4
     # Squares have no speeds.
     squares = draw_diagonals(demo_profile("crates"))
     assert (squares.get_title(loc="left"), squares.get_ylabel()) == (

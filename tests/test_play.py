@@ -324,21 +324,29 @@ def test_toggles_are_on_in_a_recording_where_they_were_in_the_game(tmp_path, cap
 @settings(suppress_health_check=[HealthCheck.function_scoped_fixture], max_examples=10)
 @given(seed=st.integers(0, 2**32))
 def test_a_recording_that_begins_under_thumbs_goes_on_as_they_do(tmp_path, seed):
-    """They have landed, slid and been lifted before: each is tilted by how far it is from where it landed."""
+    """A thumb on the stick, one that looks and one on a button have landed, slid and been lifted before: each is
+    tilted by how far it is from where it landed.
+    """
     rng = random.Random(seed)
     path = tmp_path / f"thumbs{len(list(tmp_path.iterdir()))}.jsonl"
     helm = Helm(demo_profile("tablet"))
-    at = {}
+    homes = [(0.1, 0.3, 0.4, 0.9), (0.6, 0.8, 0.1, 0.6), (0.86, 0.9, 0.75, 0.95)]
+    landed = {}
 
     def played(ticks):
         for _ in range(ticks):
             finger = rng.randrange(3)
-            if finger in at and rng.random() < 0.2:
-                helm.touch(finger, *at.pop(finger), down=False)
-            elif rng.random() < 0.6:
-                x, y = at.get(finger, (rng.random(), rng.random()))
-                at[finger] = min(max(x + rng.uniform(-0.04, 0.04), 0.0), 1.0), min(max(y, 0.0), 1.0)
-                helm.touch(finger, *at[finger])
+            if finger in landed:
+                # Within the rim, behind which the middle would be dragged along.
+                x, y = landed[finger]
+                down = rng.random() < 0.8
+                helm.touch(finger, x + rng.uniform(-0.08, 0.08), y, down=down)
+                if not down:
+                    del landed[finger]
+            elif rng.random() < 0.7:
+                left, right, top, bottom = homes[finger]
+                landed[finger] = rng.uniform(left, right), rng.uniform(top, bottom)
+                helm.touch(finger, *landed[finger])
             intent = helm.tick(1 / 60)
             yield intent.amount, intent.heading_deg or 0.0, intent.view.yaw_deg
 

@@ -475,7 +475,7 @@ def test_every_kind_of_binding_is_told_in_words(everything):
         "curve through 4 points, from 0.1 to 0.9; measured gate of 5 lengths",
         "times 0.3036 while toggle is held (from 90 to 30 deg of view, matched at 0.7 of the way to the edge)",
         "mouse: 0.1 deg per count, gain from 0.5 at 3 cm/s to 2 at 30 cm/s of hand speed, half-life 0.05 s",
-        "deg/s pitch at full tilt, eased in over 0.3 s, plus 50% after 0.2 s at the rim; nothing up to tilt 0.2",
+        "deg/s pitch at full tilt, eased in over 0.3 s, plus 50 % after 0.2 s at the rim; nothing up to tilt 0.2",
         "fading out below 20 deg/s, bias measured while it lies still within 3 deg/s, paused while hold is held",
         '"right half": 180 deg per window width, half-life 0.1 s',
     ):

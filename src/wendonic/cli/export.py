@@ -103,7 +103,8 @@ def export(
     write_export(found, out, force)
     say(f"wrote {out}: {', '.join(sorted(found.files))}")
     for name, vectors in found.vectors.items():
-        say(f"mode {name}: {len(vectors.rows)} ticks of test vectors take {vectors.share:.1%} of its branches")
+        share = f"{100.0 * vectors.share:.1f} %"
+        say(f"mode {name}: {len(vectors.rows)} ticks of test vectors take {share} of its branches")
     if not check:
         say(f"next: {out / (package.stem + '.md')} says how to feed it; --check compiles and runs it")
         return

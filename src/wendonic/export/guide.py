@@ -147,7 +147,7 @@ def _mode(package: Package, target: "Target", made: Made, vectors: "Vectors") ->
         lines += _table("Numbers that stay adjustable", settings, target)
     lines += [
         f"Test vectors: {len(vectors.rows)} ticks, which take {vectors.reached} of {vectors.branches} branches "
-        f"({vectors.share:.1%} of those in which all languages agree).",
+        f"({100.0 * vectors.share:.1f} % of those in which all languages agree).",
         "",
     ]
     reasons = {

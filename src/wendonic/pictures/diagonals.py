@@ -93,7 +93,7 @@ def _title(inputs: list[Envelope], scale: _Scale) -> str:
         over = worst.fastest - 1.0
         name = worst.name[:1].upper() + worst.name[1:]
         beyond = "fast" if scale.length else "much"
-        return f"{name}: diagonals are {over:.0%} too {beyond}, {scale.words(worst.fastest, '.2f')}"
+        return f"{name}: diagonals are {100.0 * over:.0f} % too {beyond}, {scale.words(worst.fastest, '.2f')}"
     return f"Every direction is within {scale.name}, {scale.words(1.0)}"
 
 
@@ -121,7 +121,7 @@ def _draw_input(
                 [right / share * scale.full, x_at], [forward / share * scale.full, y_at], color=BRICK, linewidth=4.0
             )
             ax.annotate(
-                f"+{share - 1.0:.0%}",
+                f"+{100.0 * (share - 1.0):.0f} %",
                 (x_at, y_at),
                 xytext=(12 * right / share, 12 * forward / share),
                 textcoords="offset points",

@@ -37,7 +37,8 @@ class Quantity(NamedTuple):
             ("{goal_m:g} m", length.m(thresholds.goal_m)),
         ):
             template = template.replace(field, words)
-        return template.format_map(thresholds._asdict())
+        # A share is written in percent, and a percent sign has a space before it, as everywhere.
+        return template.format_map(thresholds._asdict()).replace("%", " %")
 
     @property
     def thresholds(self) -> dict[str, float]:

@@ -364,7 +364,7 @@ class LookStickBind(LookBind, Centred):
             return f"{self.stick}: {words}{self.device_sentence()}"
         words = f"{self.rates_sentence(self.yaw_deg_s, self.pitch_deg_s)} at full tilt"
         words += f", eased in over {self.ease_s:g} s" if self.ease_s else ""
-        words += f", plus {self.rim_boost:.0%} after {self.hold_s:g} s at the rim" if self.rim_boost else ""
+        words += f", plus {100.0 * self.rim_boost:.0f} % after {self.hold_s:g} s at the rim" if self.rim_boost else ""
         return f"{self.stick}: {words}; {self.shape_sentence()}"
 
     def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002

@@ -54,5 +54,5 @@ def _walking_differs(case: Case) -> str:
                 if mirrored is not None and other != heading:
                     off = math.hypot(right - sign_x * mirrored[0], forward - sign_y * mirrored[1])
                     if off > MIRROR_SHARE:
-                        return f"{envelope.name}: {words} differ by {off:.0%} of top speed"
+                        return f"{envelope.name}: {words} differ by {100.0 * off:.0f} % of top speed"
     return ""

@@ -29,7 +29,7 @@ def zones_overlap(case: Case) -> Iterator[Found]:
             parts = (int(part) if part.isdigit() else part for part in second.where.split("."))
             yield Found(
                 dotted(["mode", case.mode, *parts]),
-                f'zone "{other}" and zone "{one}" ({first.owner}) share {wide * high:.1%} of the window',
+                f'zone "{other}" and zone "{one}" ({first.owner}) share {100.0 * wide * high:.1f} % of the window',
                 (),
                 "use zones that do not overlap, or shared = true if both are intended",
             )

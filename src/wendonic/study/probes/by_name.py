@@ -99,7 +99,7 @@ def _circle(tilt: float) -> Callable[[Profile, str], Recording]:
         end_s = 2.0 * CIRCLE_S
         return _with_rest(_along(bind.stick, lambda t: bind.tilted(turn * t, tilt), end_s), bind, end_s)
 
-    circle.__doc__ = f"Take the stick round twice at {tilt:.0%} of its tilt, two seconds a turn."
+    circle.__doc__ = f"Take the stick round twice at {100.0 * tilt:.0f} % of its tilt, two seconds a turn."
     return circle
 
 

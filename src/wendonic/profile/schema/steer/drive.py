@@ -105,7 +105,7 @@ class DriveSteer(Sprite):
     def _grip_sentence(self) -> str:
         if self.grip == 1.0:
             return ""
-        return f"; drifts: {self.grip:.0%} of its sideways speed is lost in {GRIP_S:g} s"
+        return f"; drifts: {100.0 * self.grip:.0f} % of its sideways speed is lost in {GRIP_S:g} s"
 
     def frame_tuning(self, tuning: FrameTuning, mode: Any) -> FrameTuning:  # noqa: ARG002
         """Return the numbers with those of its own frame put in."""
