@@ -84,6 +84,8 @@ def changed(helm, rng, count):
         case 11:
             helm.block([(rng.randint(-2, 2), rng.randint(-2, 2)) for _ in range(3)])
         case 12:
+            # What comes before it within the tick is never looked at.
+            helm.mouse(*vector[:2])
             helm.discard_counts()
         case 13:
             helm.stop()
