@@ -48,7 +48,7 @@ def main() -> None:
     options.add_argument("--workers", type=int, default=2)
     options.add_argument("--only", default="")
     given = options.parse_args()
-    print(f"{'noise':14s} {'rim':8s} {'x':>6s} {'y':>6s} {'noise':>6s} {'inner':>6s} {'rim':>6s}   without a number")
+    print(f"{'noise':14s} {'rim':8s} {'x':>7s} {'y':>7s} {'noise':>7s} {'inner':>7s} {'rim':>7s}   without a number")
     with ProcessPoolExecutor(given.workers) as pool:
         for noise in (one for one in NOISES if given.only in one):
             truth = true_spread(noise, SHARE)
@@ -57,8 +57,8 @@ def main() -> None:
                 cells, missing = [], []
                 for column in zip(*rows, strict=True):
                     known = [hit for hit in column if hit is not None]
-                    cells.append(f"{sum(known) / len(known):6.1%}" if known else "     -")
-                    missing.append(f"{1.0 - len(known) / len(column):.0%}")
+                    cells.append(f"{100.0 * sum(known) / len(known):5.1f} %" if known else "      -")
+                    missing.append(f"{100.0 * (1.0 - len(known) / len(column)):.0f} %")
                 print(f"{noise:14s} {rim:8s} {' '.join(cells)}   {' '.join(missing)}", flush=True)
 
 

@@ -80,8 +80,9 @@ def main() -> None:
         beside = ", ".join(f"{slug} {count}" for slug, count in others.most_common(3))
         print(f"{named:3d} of {len(of_defect):3d}  {defect.name:45s} {'/'.join(defect.slugs):28s} {beside}")
     print(f"kinds and sizes: {len(DEFECTS)}")
-    print(f"detected and named: {hits} of {tried}, {hits / tried:.1%}")
-    print(f"sound profiles with a fault reported: {len(alarms)} of {len(sound)}, {len(alarms) / len(sound):.1%}")
+    print(f"detected and named: {hits} of {tried}, {100.0 * hits / tried:.1f} %")
+    share = f"{100.0 * len(alarms) / len(sound):.1f} %"
+    print(f"sound profiles with a fault reported: {len(alarms)} of {len(sound)}, {share}")
     print(f"notices on sound profiles: {dict(notices)}")
     if given.fixes:
         fixes_given, held = sum(row[2] for row in rows), sum(row[3] for row in rows)

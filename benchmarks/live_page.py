@@ -106,7 +106,7 @@ def pages(minutes):
             page.wait_for_timeout(6000)
             rate = page.evaluate(FRAMES, 6)
             scale = page.evaluate("wendonicPage.stage.solid?.scale ?? 1")
-            print(f"{view}: {rate:.1f} frames a second at {scale:.0%} of the pixels ({wanted} wanted)")
+            print(f"{view}: {rate:.1f} frames a second at {100.0 * scale:.0f} % of the pixels ({wanted} wanted)")
         page.evaluate("wendonicPage.stage.show('from above')")
         took = page.evaluate(
             """async () => {

@@ -326,8 +326,8 @@ def test_toggles_are_on_in_a_recording_where_they_were_in_the_game(tmp_path, cap
 @settings(suppress_health_check=[HealthCheck.function_scoped_fixture], max_examples=10)
 @given(seed=st.integers(0, 2**32))
 def test_a_recording_that_begins_under_thumbs_goes_on_as_they_do(tmp_path, seed):
-    """A thumb on the stick, one that looks and one on a button have landed, slid and been lifted before: each is
-    tilted by how far it is from where it landed.
+    """Fingers on the stick, on the view and on a button have landed, slid and been lifted before; the stick is tilted
+    by how far its thumb is from where it landed.
     """
     rng = random.Random(seed)
     path = tmp_path / f"thumbs{len(list(tmp_path.iterdir()))}.jsonl"
@@ -420,11 +420,9 @@ def test_marks_and_losses_are_recorded_and_what_changes_nothing_is_not(tmp_path)
             helm.apply(Event(float(number), control, value))
             helm.tick(1 / 60)
     recording = Recording.read(tmp_path / "session.jsonl")
-    # Before it, how things are; behind it, its end.
+    # The recording begins with how things are, and ends with a mark.
     events = [event[1:] for event in recording if event.t > 1e-6]
-    assert events == [("mark", "slides here"), ("lost.keys", 1.0), ("lost.keys", 1.0), ("mark", "end")], list(
-        recording
-    )
+    assert events == [("mark", "slides here"), ("lost.keys", 1.0), ("lost.keys", 1.0), ("mark", "end")]
 
 
 def test_a_recorder_ends_and_does_no_harm(tmp_path):

@@ -138,8 +138,8 @@ def _global_options(
 
 
 @functools.cache
-def _commands() -> Any:
-    """Return all commands put together."""
+def _commands() -> Callable[..., Any]:
+    """Return all commands put together, which is done once however often a process calls `main`."""
     return typer.main.get_command(app)
 
 

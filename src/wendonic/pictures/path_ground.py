@@ -101,7 +101,7 @@ def _middles(level: Cells, walked: Cells, heights: Row, most_m: float) -> list[t
     """Return row and column of the cell of each level patch that is furthest from its edges and the walk; a patch
     whose heights differ by more than `most_m` is a gentle slope.
     """
-    # Most pictures have no ground, and this takes longer to import than they to draw.
+    # Slow to import, and most pictures have no ground.
     from scipy.ndimage import distance_transform_edt, label, maximum_position
 
     patches, count = label(level)

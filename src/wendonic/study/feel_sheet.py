@@ -186,7 +186,7 @@ def sheet_of(bench: Bench, only: Collection[str] | None = None) -> FeelSheet:
 
 @once_each
 def _value(bench: Bench, name: str) -> Value:
-    """Return a quantity as a number of Python's own, not NumPy's; what only rounding left is nothing."""
+    """Return a quantity in its own unit, as one of Python's numbers and not NumPy's; what only rounding left is 0."""
     value = QUANTITIES[name].measure(bench)
     return value if value is None or isinstance(value, int) else without_rounding(value)
 

@@ -37,7 +37,7 @@ class Quantity(NamedTuple):
             ("{goal_m:g} m", length.m(thresholds.goal_m)),
         ):
             template = template.replace(field, words)
-        # A share is written in percent, and a percent sign has a space before it, as everywhere.
+        # Python formats a share as "90%"; everywhere else it is written "90 %".
         return template.format_map(thresholds._asdict()).replace("%", " %")
 
     @property

@@ -97,8 +97,8 @@ class StickResponse:
         return self.amount(*self.held(tilt))
 
     def tilt_for(self, amount: float, heading_deg: float | None = None, within: float = 1e-12) -> float | None:
-        """Return the tilt in a direction, straight ahead by default, that first gives `amount`, at most `within`
-        beyond it, or None if none up to 1 does.
+        """Return the tilt in a direction (deg, clockwise from forward; straight ahead by default) that first gives
+        `amount`, or None if none up to 1 does. It is at most `within` (tilt) too large, and never too small.
         """
         low, high = 0.0, 1.0
         if self.amount(*self.held(1.0, heading_deg)) < amount:
@@ -111,7 +111,7 @@ class StickResponse:
         return high
 
     def tilts_for(self, amount: float, headings_deg: Sequence[float], within: float) -> list[float | None]:
-        """Return the tilt that first gives `amount` in each of several directions, see `tilt_for`.
+        """Return the tilt that first gives `amount` in each of several directions (deg), see `tilt_for`.
 
         >>> from wendonic.demo import demo_profile
         >>> stick = StickResponse(demo_profile().mode["foot"].move.bind[1])
