@@ -376,6 +376,13 @@ def test_public_names_are_there_and_importing_loads_nothing_heavy():
         "from wendonic import Helm; import sys; print([n for n in 'numpy pandas typer'.split() if n in sys.modules])"
     )
     assert python("-c", code, folder=TOP) == "[]\n"
+    # What a profile says in words is asked for after every change.
+    profile = TOP / "src" / "wendonic" / "demo" / "beekeeper.toml"
+    code = (
+        f"from wendonic.cli.info import info; from pathlib import Path; import sys; info(Path({str(profile)!r}))\n"
+        f"print([name for name in {heavy.split()} if name in sys.modules])"
+    )
+    assert python("-c", code, folder=TOP).splitlines()[-1] == "['typer', 'pydantic']"
 
 
 def examples_of(thing):

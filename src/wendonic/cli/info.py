@@ -34,7 +34,6 @@ def info(
     if mode is not None:
         raise typer.BadParameter("--mode goes with --tick-function")
     from wendonic.file_kind import kind_of_file
-    from wendonic.study.as_json import document
 
     kind = kind_of_file(file) or ("profile" if file.suffix.lower() == ".toml" else "recording")
     values = {}
@@ -50,11 +49,16 @@ def info(
     else:
         from wendonic.recording.describe import describe_recording
         from wendonic.recording.recording import Recording
-        from wendonic.study.as_json import recording_values
 
         recording = Recording.read(file)
-        lines, values = describe_recording(recording), recording_values(recording)
+        lines = describe_recording(recording)
+        if as_json:
+            from wendonic.study.as_json import recording_values
+
+            values = recording_values(recording)
     if as_json:
+        from wendonic.study.as_json import document
+
         say(json.dumps(document("info", file=str(file), kind=kind, sentences=lines, values=values), indent=2))
     else:
         say_lines(lines)
