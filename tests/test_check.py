@@ -4,7 +4,10 @@ import contextlib
 import itertools
 import json
 import math
+import os
 import random
+import subprocess
+import sys
 
 import pytest
 import typer
@@ -388,6 +391,45 @@ def test_a_jump_seen_from_the_side_needs_an_axis_that_points_up():
     assert found(head + side + mode) == found(head + mode + jumps) == found(wrong.replace("forward =", "up =")) == []
     (mixed,) = found(wrong + '[mode.map]\ngait = "none"\n[[mode.map.move.bind]]\nstick = "pad.left_stick"\n')
     assert (mixed.changes, mixed.advice) == ({}, "give [world] all three axes: right, forward and up")
+
+
+def test_what_is_looked_at_is_told_mode_by_mode_then_fix_by_fix():
+    profile = profile_from_text(
+        HEAD
+        + "".join(f'[[mode.{mode}.look.bind]]\nmouse = "mouse.move"\ncm_per_turn = 2\n' for mode in ("far", "near"))
+    )
+    told = []
+    findings = check(profile, "interpreted", progress=lambda *so_far: told.append(so_far))
+    assert [finding.slug for finding in findings] == ["mouse-turn"] * 2
+    assert told == [
+        ("mode far", 0, 2),
+        ("mode near", 1, 2),
+        ("fixes of mouse-turn", 0, 2),
+        ("fixes of mouse-turn", 1, 2),
+    ]
+
+
+def test_on_a_terminal_a_bar_goes_to_stderr_alone_and_away_again(tmp_path):
+    pty = pytest.importorskip("pty")
+    (tmp_path / "turns.toml").write_text(HEAD + '[[mode.m.look.bind]]\nmouse = "mouse.move"\ncm_per_turn = 2\n')
+    command = [sys.executable, "-m", "wendonic", "check", "turns.toml", "--fix", "--dry-run"]
+    terminal, its_end = pty.openpty()
+    environment = {**os.environ, "TERM": "xterm", "COLUMNS": "100"}
+    with subprocess.Popen(command, cwd=tmp_path, stdout=subprocess.PIPE, stderr=its_end, env=environment) as run:
+        os.close(its_end)
+        drawn = b""
+        # A terminal whose other end is closed is an error to read from.
+        with contextlib.suppress(OSError):
+            while more := os.read(terminal, 4096):
+                drawn += more
+        said = run.communicate(timeout=60)[0].decode()
+    os.close(terminal)
+    assert said.startswith("turns.toml: would fix mouse-turn: mode.m.look.bind[0].cm_per_turn = 34.0\n")
+    assert "turns.toml: no findings left" in said
+    assert "turns.toml: mode m " in drawn.decode()
+    # It clears its line, and shows the cursor again.
+    assert drawn.rstrip().endswith(b"\x1b[2K")
+    assert drawn.rfind(b"\x1b[?25h") > drawn.rfind(b"\x1b[?25l")
 
 
 def test_the_command_says_what_was_measured_and_ends_with_1_for_faults(tmp_path, capsys):

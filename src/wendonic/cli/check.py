@@ -1,15 +1,19 @@
 """`wendonic check`: what is wrong with a profile."""
 
 import json
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 from typing import TYPE_CHECKING, Annotated
 
 import typer
 
 from wendonic.cli.options import separated
+from wendonic.cli.progress import progress_bar
 from wendonic.cli.say import say, say_difference
 
 if TYPE_CHECKING:
+    from wendonic.study.checking import Progress
     from wendonic.study.finding import Finding
 
 
@@ -43,10 +47,13 @@ def check(
         if slug not in FINDINGS:
             raise WendonicError(none_such("finding", slug, FINDINGS))
     loaded = {path: load_profile(path) for path in profiles}
-    if fix:
-        found = {path: _fix(path, slugs, dry_run) for path in loaded}
-    else:
-        found = {path: check_profile(profile) for path, profile in loaded.items()}
+    found: dict[Path, list[Finding]] = {}
+    for path, profile in loaded.items():
+        if fix:
+            found[path] = _fix(path, slugs, dry_run)
+        else:
+            with _told_on_bar(path) as told:
+                found[path] = check_profile(profile, progress=told)
     if as_json:
         content = [
             {"profile": str(path), **finding_content(finding)} for path, some in found.items() for finding in some
@@ -62,6 +69,24 @@ def check(
         raise typer.Exit(1)
 
 
+@contextmanager
+def _told_on_bar(path: Path) -> "Iterator[Progress]":
+    """Show on a terminal what of a profile is looked at."""
+    from rich.markup import escape
+    from rich.progress import BarColumn, MofNCompleteColumn, TextColumn
+
+    from wendonic.errors import escaped
+
+    with progress_bar(TextColumn("{task.description}"), BarColumn(), MofNCompleteColumn()) as bar:
+        task = bar.add_task("", visible=False)
+
+        def told(what: str, done: int, of: int) -> None:
+            description = escape(escaped(f"{path.name}: {what}"))
+            bar.update(task, description=description, completed=done, total=of, visible=True)
+
+        yield told
+
+
 def _fix(path: Path, only: tuple[str, ...], dry_run: bool) -> "list[Finding]":
     """Write the fixes of a profile into its file, say which, and return what is left."""
     from wendonic.errors import ProfileError
@@ -70,7 +95,8 @@ def _fix(path: Path, only: tuple[str, ...], dry_run: bool) -> "list[Finding]":
     from wendonic.study.checking import fixed
 
     before = text_of(path, "profile", ProfileError)
-    done = fixed(profile_from_text(before, path), only)
+    with _told_on_bar(path) as told:
+        done = fixed(profile_from_text(before, path), only, progress=told)
     after = saved_text(done.profile, before, path)
     for finding in done.fixes:
         say(f"{path}: {'would fix' if dry_run else 'fixed'} {finding.slug}: {finding.fix}")

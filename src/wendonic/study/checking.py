@@ -1,5 +1,6 @@
 """What is wrong with a profile, found by trying it, and fixes that were tried before they are reported."""
 
+from collections.abc import Callable
 from functools import cached_property
 from typing import NamedTuple
 
@@ -23,12 +24,18 @@ from wendonic.study.findings import FINDINGS
 Place = tuple[str, str]
 """A finding's slug and field path: two of the same are the same finding."""
 
+Progress = Callable[[str, int, int], None]
+"""Told what is looked at now, how many of its kind are done, and how many there are."""
 
-def check(profile: Profile, engine: Engine = "auto", prove: bool = True) -> list[Finding]:
+
+def check(
+    profile: Profile, engine: Engine = "auto", prove: bool = True, progress: Progress | None = None
+) -> list[Finding]:
     """Return every finding about a profile, faults before notices, in the order of the modes.
 
     A fix is applied to a copy, which is checked again, and is reported only if the finding is gone and no other has
-    come; without `prove` no fix is reported. `engine` is that of `wendonic.shape`.
+    come; without `prove` no fix is reported. `engine` is that of `wendonic.shape`. `progress` is told each mode
+    before it is tried, and each finding before its fixes are, with how many are done and how many there are.
 
     >>> from wendonic.demo import demo_profile
     >>> [finding.slug for finding in check(demo_profile("store_room"), prove=False)]
@@ -40,7 +47,10 @@ def check(profile: Profile, engine: Engine = "auto", prove: bool = True) -> list
     tried_out = _TriedOut(known_profile(profile), engine)
     findings: list[Finding] = []
     first: dict[tuple[str, str], str] = {}
-    for kind, found in tried_out.everything():
+    everything = tried_out.everything(progress)
+    for number, (kind, found) in enumerate(everything):
+        if progress is not None:
+            progress(f"fixes of {kind.slug}", number, len(everything))
         # What a mode has from the one that it begins as is found once, by one path or the other.
         if first.setdefault((kind.slug, _where_it_stands(profile, found.where)), found.where) != found.where:
             continue
@@ -79,9 +89,11 @@ class Fixed(NamedTuple):
 MOST_FIXES = 100
 
 
-def fixed(profile: Profile, only: tuple[str, ...] = (), engine: Engine = "auto") -> Fixed:
+def fixed(
+    profile: Profile, only: tuple[str, ...] = (), engine: Engine = "auto", progress: Progress | None = None
+) -> Fixed:
     """Return a profile with the fixes of findings in it, each proven on what the ones before it left. With `only`,
-    those of findings of some kinds.
+    those of findings of some kinds. `progress` is that of `check`.
 
     >>> from wendonic import profile_from_text
     >>> head = 'format = "wendonic-profile"\\nversion = 1\\n[[mode.seat.look.bind]]\\nmouse = "mouse.move"\\n'
@@ -93,7 +105,7 @@ def fixed(profile: Profile, only: tuple[str, ...] = (), engine: Engine = "auto")
     """
     made: list[Finding] = []
     while True:
-        findings = check(profile, engine)
+        findings = check(profile, engine, progress=progress)
         ready = [one for one in findings if one.changes and (not only or one.slug in only)]
         if not ready or len(made) == MOST_FIXES:
             return Fixed(profile, tuple(made), tuple(findings))
@@ -127,14 +139,15 @@ class _TriedOut:
         modes = [self.profile.first_mode] if kind.once else list(self.profile.mode)
         return [(kind, found) for mode in modes for found in self._in_mode(kind, mode)]
 
-    def everything(self) -> list[tuple[FindingKind, Found]]:
-        return [
-            (kind, found)
-            for mode in self.profile.mode
-            for kind in FINDINGS.values()
-            if mode == self.profile.first_mode or not kind.once
-            for found in self._in_mode(kind, mode)
-        ]
+    def everything(self, progress: Progress | None = None) -> list[tuple[FindingKind, Found]]:
+        gathered: list[tuple[FindingKind, Found]] = []
+        for number, mode in enumerate(self.profile.mode):
+            if progress is not None:
+                progress(f"mode {mode}", number, len(self.profile.mode))
+            for kind in FINDINGS.values():
+                if mode == self.profile.first_mode or not kind.once:
+                    gathered += [(kind, found) for found in self._in_mode(kind, mode)]
+        return gathered
 
     def _in_mode(self, kind: FindingKind, mode: str) -> list[Found]:
         place = kind.slug, mode
