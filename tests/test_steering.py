@@ -524,6 +524,20 @@ def test_a_throttle_and_a_request_back_that_cancel_but_for_rounding_let_a_vehicl
         assert body.velocity.y == pytest.approx(1.0)
 
 
+@pytest.mark.parametrize("sign", [1.0, -1.0])
+@pytest.mark.parametrize(
+    ("throttle", "forward", "scale", "full"),
+    [(1.0, 1.0, 1.0, 1.0), (0.7, 0.6, 1.0, 1.0), (0.3, 0.2, 1.0, 0.5), (1.0, 0.4, 0.4, 0.4), (0.0, 0.4, 0.4, 0.4)],
+)
+def test_a_throttle_and_a_request_ahead_add_up_to_full_speed_at_most(throttle, forward, scale, full, sign):
+    """Both together drive no faster than either; a press that scales has scaled the request already."""
+    request = NO_REQUEST._replace(throttle=sign * throttle, forward=sign * forward, scale=scale)
+    _, body, wanted = steer_drive(PLAIN_FRAME, PLAIN_GAIT, NO_COURSE, FRAME_AT_REST, BODY_AT_REST, request, 9.0)
+    speed = full * throttle_speed(PLAIN_FRAME.drive, PLAIN_GAIT.top_speed_m_s, sign)
+    assert body.velocity.y == pytest.approx(speed)
+    assert wanted.move_y == pytest.approx(speed / PLAIN_GAIT.top_speed_m_s)
+
+
 def test_a_diagonal_step_is_no_faster_and_easing_arrives_at_rest():
     helm = helm_with('{ frame = "grid", step_s = 0.2, diagonals = true, eased = true, repeats = false }')
     helm.key("KeyW", down=True)
