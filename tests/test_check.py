@@ -407,6 +407,9 @@ def test_what_is_looked_at_is_told_mode_by_mode_then_fix_by_fix():
         ("fixes of mouse-turn", 0, 2),
         ("fixes of mouse-turn", 1, 2),
     ]
+    told.clear()
+    check(profile, "interpreted", prove=False, progress=lambda *so_far: told.append(so_far))
+    assert [what for what, _, _ in told] == ["mode far", "mode near"]
 
 
 def test_on_a_terminal_a_bar_goes_to_stderr_alone_and_away_again(tmp_path):

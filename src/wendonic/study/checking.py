@@ -49,7 +49,7 @@ def check(
     first: dict[tuple[str, str], str] = {}
     everything = tried_out.everything(progress)
     for number, (kind, found) in enumerate(everything):
-        if progress is not None:
+        if prove and progress is not None:
             progress(f"fixes of {kind.slug}", number, len(everything))
         # What a mode has from the one that it begins as is found once, by one path or the other.
         if first.setdefault((kind.slug, _where_it_stands(profile, found.where)), found.where) != found.where:
