@@ -393,7 +393,7 @@ def test_a_jump_seen_from_the_side_needs_an_axis_that_points_up():
     assert (mixed.changes, mixed.advice) == ({}, "give [world] all three axes: right, forward and up")
 
 
-def test_what_is_looked_at_is_told_mode_by_mode_then_fix_by_fix():
+def test_progress_is_told_mode_by_mode_then_finding_by_finding():
     profile = profile_from_text(
         HEAD
         + "".join(f'[[mode.{mode}.look.bind]]\nmouse = "mouse.move"\ncm_per_turn = 2\n' for mode in ("far", "near"))
@@ -404,8 +404,8 @@ def test_what_is_looked_at_is_told_mode_by_mode_then_fix_by_fix():
     assert told == [
         ("mode far", 0, 2),
         ("mode near", 1, 2),
-        ("fixes of mouse-turn", 0, 2),
-        ("fixes of mouse-turn", 1, 2),
+        ("fixes for mouse-turn", 0, 2),
+        ("fixes for mouse-turn", 1, 2),
     ]
     told.clear()
     check(profile, "interpreted", prove=False, progress=lambda *so_far: told.append(so_far))

@@ -71,7 +71,7 @@ def check(
 
 @contextmanager
 def _told_on_bar(path: Path) -> "Iterator[Progress]":
-    """Show on a terminal what of a profile is looked at."""
+    """Show on a terminal which part of a profile is being tried."""
     from rich.markup import escape
     from rich.progress import BarColumn, MofNCompleteColumn, TextColumn
 

@@ -25,7 +25,7 @@ Place = tuple[str, str]
 """A finding's slug and field path: two of the same are the same finding."""
 
 Progress = Callable[[str, int, int], None]
-"""Told what is looked at now, how many of its kind are done, and how many there are."""
+"""Called with what is being tried, how many of its kind are done, and how many there are."""
 
 
 def check(
@@ -34,8 +34,8 @@ def check(
     """Return every finding about a profile, faults before notices, in the order of the modes.
 
     A fix is applied to a copy, which is checked again, and is reported only if the finding is gone and no other has
-    come; without `prove` no fix is reported. `engine` is that of `wendonic.shape`. `progress` is told each mode
-    before it is tried, and each finding before its fixes are, with how many are done and how many there are.
+    come; without `prove` no fix is reported. `engine` is that of `wendonic.shape`. `progress` is called
+    with what is being tried (each mode, then the fixes for each finding), how many are done, and how many there are.
 
     >>> from wendonic.demo import demo_profile
     >>> [finding.slug for finding in check(demo_profile("store_room"), prove=False)]
@@ -50,7 +50,7 @@ def check(
     everything = tried_out.everything(progress)
     for number, (kind, found) in enumerate(everything):
         if prove and progress is not None:
-            progress(f"fixes of {kind.slug}", number, len(everything))
+            progress(f"fixes for {kind.slug}", number, len(everything))
         # What a mode has from the one that it begins as is found once, by one path or the other.
         if first.setdefault((kind.slug, _where_it_stands(profile, found.where)), found.where) != found.where:
             continue
