@@ -97,6 +97,7 @@ def places(node, path=()):
             yield from places(value, (*path, key))
 
 
+@settings(max_examples=15)
 @given(data=st.data())
 def test_odd_values_in_the_places_of_a_profile_are_faults_in_words(data):
     """Good TOML, wrong content: replace, add or take away at up to three places."""
@@ -122,6 +123,7 @@ def test_odd_values_in_the_places_of_a_profile_are_faults_in_words(data):
     assert math.isfinite(Helm(profile).tick(0.05).amount)
 
 
+@settings(max_examples=15)
 @given(text=st.sampled_from(SPOILED_PROFILES).flatmap(spoiled))
 def test_a_spoiled_profile_loads_or_says_where_it_is_spoiled(text):
     try:

@@ -131,7 +131,7 @@ def assert_same(trace, other):
 
 
 COMPILED = ("crates_push", "harvest_run")
-UNEVEN = ("apiary_rounds", "beekeeper_keys", "crates_push", "harvest_run", "headset_walk", "scout_flight")
+UNEVEN = ("apiary_rounds", "beekeeper_keys", "headset_walk", "scout_flight")
 
 
 @pytest.mark.parametrize(
@@ -182,14 +182,15 @@ MIXED = PARTS[0].shifted() + PARTS[1].shifted()
 any_event = st.sampled_from(USED).flatmap(lambda name: st.tuples(st.just(name), fitting(CONTROLS[name])))
 
 
-@settings(max_examples=12)
+@pytest.mark.parametrize(
+    ("mode", "merge"), few_of([("all", "strongest"), ("rest", "sum"), ("fine", "latest")], [("rest", "sum")])
+)
+@settings(max_examples=6)
 @given(
     steps=st.lists(st.tuples(st.floats(0.0, 3.0), any_event), min_size=1, max_size=40),
-    mode_and_merge=st.sampled_from([("all", "strongest"), ("rest", "sum"), ("fine", "latest")]),
     hz=st.sampled_from([9.0, 50.0]),
 )
-def test_batch_and_helm_agree_on_any_recording(everything, steps, mode_and_merge, hz):
-    mode, merge = mode_and_merge
+def test_batch_and_helm_agree_on_any_recording(everything, mode, merge, steps, hz):
     steps = sorted(steps, key=lambda step: step[0])
     recording = Recording([Event(t, *control) for t, control in steps])
     profile = everything(merge)
@@ -254,7 +255,7 @@ def assert_batch_and_helm_agree(data, hz):
     assert_same(shape(MIXED, profile, hz=hz, engine="interpreted"), expected)
 
 
-@settings(max_examples=8)
+@settings(max_examples=3)
 @given(data=st.data(), hz=st.sampled_from([25.0, 60.0]))
 def test_batch_and_helm_agree_under_any_combination_of_forms(data, hz):
     assert_batch_and_helm_agree(data, hz)
@@ -461,7 +462,7 @@ def test_without_a_cache_of_the_users_own_the_code_lies_where_nobody_else_put_it
         assert not list(own.iterdir())
 
 
-@pytest.mark.parametrize("name", ["beekeeper_pad", "lookout_devices", "tablet_walk"])
+@pytest.mark.parametrize("name", few_of(["beekeeper_pad", "lookout_devices", "tablet_walk"], ["beekeeper_pad"]))
 def test_a_recording_kept_as_columns_gives_the_same_trace(name, tmp_path):
     """From Parquet, where no event is made of what speaks all the time, losses among it."""
     recording, profile = demo_recording(name), demo_profile(RECORDINGS[name])

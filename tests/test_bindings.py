@@ -9,6 +9,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from few_of_many import few_of
 from wendonic import ControlError, Event, Helm, ProfileError, View, WendonicError, shape
 from wendonic.demo import demo_profile, demo_recording
 from wendonic.devices.standins import GyroStandIn, HandsStandIn, MouseStandIn, TouchStandIn, TrackingLoss, hand_path
@@ -158,7 +159,7 @@ def test_hands_walk_as_far_at_every_tick_rate_whatever_that_of_the_poses():
     assert walked_m == pytest.approx([np.mean(walked_m)] * 5, rel=0.05)
 
 
-@pytest.mark.parametrize("rule", ["diagonal = 'cap'", "notches = 8"])
+@pytest.mark.parametrize("rule", few_of(["diagonal = 'cap'", "notches = 8"], ["notches = 8"]))
 def test_a_key_that_ramps_beside_them_leaves_swung_hands_alone(rule):
     """Where a tick is cut for the sake of a ramp, the whole swing must not count for its first part."""
     hands = '[[mode.foot.move.bind]]\nhands = ["hand.left", "hand.right"]\n'
@@ -613,7 +614,7 @@ def test_chords_that_differ_in_one_key_are_two_things():
 
 
 def test_a_press_of_another_mode_is_at_rest_and_an_unknown_one_is_an_error(everything):
-    helm = Helm(everything())
+    helm = Helm(everything(), prepare="first")
     assert not any(helm.tick(0.1).press("horn"))
     with pytest.raises(WendonicError, match='no press "hron"; did you mean "horn"'):
         helm.tick(0.1).press("hron")

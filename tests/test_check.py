@@ -74,7 +74,7 @@ SHIPPED = {
     ("name", "prove"),
     few_of(
         list(itertools.product(sorted(set(RECORDINGS.values())), (False, True))),
-        {(name, False) for name in ("beekeeper", "headset", "lookout", "scout")},
+        {(name, False) for name in ("beekeeper", "lookout")},
     ),
 )
 def test_of_the_shipped_profiles_only_what_is_shown_on_purpose_is_found(name, prove):

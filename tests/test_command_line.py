@@ -171,7 +171,7 @@ def test_shape_prints_a_table_that_fits_80_columns():
     assert "…" not in done.stdout
     row = next(line.split() for line in lines if line.split()[0] == "18.85")
     assert row[1] == "pad"
-    idle = run("shape", FOLDER / "rounds.toml", FOLDER / "lookout_devices.jsonl", "--to", "2").stdout.split("\n")
+    idle = called("shape", FOLDER / "rounds.toml", FOLDER / "lookout_devices.jsonl", "--to", "2").stdout.split("\n")
     assert {line.split()[1] for line in idle if line.startswith("1.")} == {"-"}
     assert row[9] == "3.20"
     driven = called("shape", FOLDER / "cart.toml", FOLDER / "cart_ride.jsonl").stdout.split("\n")

@@ -229,9 +229,7 @@ def test_a_body_that_only_goes_to_places_has_probes_and_is_compared_by_default(s
     assert steps_m(one).sum() > steps_m(other).sum() > 6.0
 
 
-@pytest.mark.parametrize(
-    "name", few_of(sorted(set(RECORDINGS.values())), {"beekeeper", "cart", "headset", "orchard", "tablet"})
-)
+@pytest.mark.parametrize("name", few_of(sorted(set(RECORDINGS.values())), {"beekeeper", "headset"}))
 def test_every_probe_suits_a_mode_or_says_what_is_missing(name):
     profile, said = demo_profile(name), []
     for mode in profile.mode:

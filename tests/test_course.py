@@ -126,7 +126,7 @@ SHIPPED = {
 }
 
 
-@pytest.mark.parametrize("name", few_of(SHIPPED, ["cart", "crates", "harvest", "scout", "terraces"]))
+@pytest.mark.parametrize("name", few_of(SHIPPED, ["crates", "terraces"]))
 def test_what_of_a_course_is_said_to_have_no_effect_has_none_and_the_rest_has(name):
     """In each mode alone, and in all of them: what is said is what a walk over a mound, and among squares, shows."""
     profile = demo_profile(name)

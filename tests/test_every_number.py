@@ -98,8 +98,8 @@ steady_half_life_s = 0.05
 release_half_life_s = 0.15
 dead_zone = { inner = 0.15, outer = 0.98 }
 """
-USUAL = {("map", "rates"), ("grid", "keeps")}
-"""Two gaits, in two frames; the other pairs take long."""
+USUAL = {("map", "rates")}
+"""The other pairs take long."""
 
 CHANNELS = {
     "facing": ("turn",),

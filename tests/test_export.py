@@ -199,6 +199,7 @@ def oddly_named():
     return package, {one.mode: vectors_of(one, package, least_ticks=60, episodes=1) for one in package.modes}
 
 
+@pytest.mark.long
 @pytest.mark.parametrize("language", few_of(TARGETS, ["javascript"]))
 def test_names_that_no_language_has_run_alike(language, tmp_path):
     """Not ASCII, not a word, two that look alike once they are, a control's or a function's, ends of comments."""

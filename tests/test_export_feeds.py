@@ -78,7 +78,7 @@ class Played:
     [
         (profile_from_text(TWO_THUMBS), "foot"),
         (demo_profile("tablet"), "foot"),
-        (demo_profile("tablet"), "inspect"),
+        pytest.param(demo_profile("tablet"), "inspect", marks=pytest.mark.long),
     ],
     ids=["two thumbs", "tablet on foot", "tablet bent over a hive"],
 )
@@ -145,6 +145,7 @@ call = { bind = ["KeyR"], style = "long" }
 """
 
 
+@pytest.mark.long
 def test_what_is_released_is_what_a_helm_releases_that_hears_of_a_loss():
     """Keys in their order, sticks, triggers, presses of all kinds; what waits for the ground is forgotten."""
     played, rng = Played(profile_from_text(LOSSES), "foot"), random.Random(5)
@@ -194,6 +195,7 @@ def test_what_is_released_is_what_a_helm_releases_that_hears_of_a_loss():
     assert began == ended == set(presses)
 
 
+@pytest.mark.long
 @pytest.mark.parametrize(
     ("old", "new"), [("foot", "inspect"), pytest.param("inspect", "foot", marks=pytest.mark.long)]
 )

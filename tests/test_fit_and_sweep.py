@@ -103,6 +103,7 @@ def test_what_cannot_be_reached_and_what_does_nothing_is_told():
         targets_of(["reach90_s>=1", "reach90_s<=2"])
 
 
+@pytest.mark.long
 @pytest.mark.parametrize("target", [pytest.param(1e-5, marks=pytest.mark.long), 0.01])
 def test_a_target_far_out_of_reach_is_missed_by_what_can_be_measured(target):
     """However far it is, a gait too slow to be measured at all is no better: what is left is the ramp of the keys."""
@@ -199,6 +200,7 @@ def test_targets_in_each_others_way_are_told_with_the_price():
     assert [(one.quantity, one.reachable_alone) for one in never.trades] == [("stop_time_s", False)]
 
 
+@pytest.mark.long
 def test_a_jump_is_fitted():
     jump = '[mode.m.press]\njump = { bind = ["key.Space"] }\n'
     text = CRISP + jump + GAIT + "jump = { height_m = 1.0, apex_s = 0.3 }\n"

@@ -11,6 +11,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from few_of_many import few_of
 from wendonic import Helm, Recording, View, WendonicError
 from wendonic.demo import RECORDINGS, demo_course, demo_profile
 from wendonic.profile.load import profile_from_text
@@ -158,7 +159,7 @@ def against_a_wall(helm, way, key, ticks=60):
 
 
 @pytest.mark.parametrize("way", ["contact", "velocity"])
-@pytest.mark.parametrize(("name", "mode"), SHIPPED_MODES)
+@pytest.mark.parametrize(("name", "mode"), few_of(SHIPPED_MODES, SHIPPED_MODES[::2]))
 def test_off_a_wall_every_shipped_mode_goes_as_from_a_standstill(name, mode, way):
     """Its keys and smoothing pulled into the wall for a second, and the way back is that of a fresh body."""
     for there, back in THERE_AND_BACK:

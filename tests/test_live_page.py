@@ -187,6 +187,7 @@ def test_another_form_takes_effect_and_what_does_not_go_together_is_refused(page
     assert not page.evaluate("wendonicPage.helm.run.numbers.includes(0.99)")
 
 
+@pytest.mark.long
 def test_a_and_b_swap_and_a_blind_vote_ends_when_it_is_settled(page):
     page.keyboard.press("F3")
     put(page, "gait.walk.top_speed_m_s", 5)
@@ -390,6 +391,7 @@ def test_a_pad_steers_and_a_window_that_loses_the_focus_lets_go_of_everything(pa
     page.keyboard.up("KeyD")
 
 
+@pytest.mark.long
 def test_the_trace_of_a_recording_in_the_browser_is_the_librarys(page):
     recording = demo_recording("beekeeper_pad")
     found = page.evaluate(
@@ -441,6 +443,7 @@ def test_what_is_played_is_kept_as_a_recording_that_gives_the_same_walk(page, fi
     page.wait_for_function("wendonicPage.tape.replay && wendonicPage.tape.replay.index > 2")
 
 
+@pytest.mark.long
 def test_a_replay_ends_a_recording_as_a_whole_file_and_is_not_recorded_itself(page, file):
     page.keyboard.press("F6")
     page.keyboard.down("KeyW")
@@ -541,6 +544,7 @@ def in_one_file(browser, folder, *names, **context):
     return opened(browser, out.as_uri(), **context)
 
 
+@pytest.mark.long
 @pytest.mark.parametrize(
     ("name", "size", "words"),
     [
@@ -844,6 +848,7 @@ def test_a_second_tab_and_a_lost_server_are_told(browser, tmp_path):
         first.context.close()
 
 
+@pytest.mark.long
 def test_one_file_works_from_the_disk(browser, tmp_path):
     out = tmp_path / "feel.html"
     done = called("export", str(FOLDER / "beekeeper.toml"), str(FOLDER / "cart.toml"), "--as", "html", "-o", str(out))

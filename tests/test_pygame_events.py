@@ -319,6 +319,7 @@ def test_the_command_stops_by_itself_and_overwrites_nothing(tmp_path):
         RecordSession(Path("other.jsonl"), seconds=-1.0)
 
 
+@pytest.mark.long
 def test_without_a_screen_it_says_so_and_ctrl_c_is_a_way_to_stop(tmp_path):
     path = tmp_path / "walk.jsonl"
     command = [sys.executable, "-m", "wendonic", "record", str(path)]

@@ -1070,7 +1070,7 @@ TURN_KEYS = '[[mode.m.turn.bind]]\nkeys = { right = ["KeyE"], left = ["KeyQ"] }\
 
 
 @pytest.mark.parametrize("face", ["travel", "view", "aim", "hold"])
-@pytest.mark.parametrize("frame", ["map", "camera", "facing", "goto", "fly"])
+@pytest.mark.parametrize("frame", few_of(["map", "camera", "facing", "goto", "fly"], ["map", "fly"]))
 def test_a_face_turns_the_short_way_and_stands_still_exactly_behind(frame, face):
     """At 180 deg it turns to one side, arrives, and stays; it never swings to and fro."""
     rate = "" if face == "hold" else ", turn_deg_s = 100"
@@ -1474,10 +1474,7 @@ def column(trace, name):
     ("mode", "engine"),
     few_of(
         [*((mode, "interpreted") for mode in FRAMES), *((mode, "compiled") for mode in ("hopper", "cart", "moth"))],
-        {
-            (mode, "interpreted")
-            for mode in ("hopper", "moth", "strafe", "cart", "bee", "crates", "errand", "headset")
-        },
+        {(mode, "interpreted") for mode in ("hopper", "cart", "bee", "crates", "headset")},
     ),
 )
 def test_the_batch_and_the_helm_agree_in_every_frame_on_a_course(mode, engine):
@@ -1571,7 +1568,7 @@ OPERATIONS = st.one_of(
 )
 
 
-@settings(max_examples=60)
+@settings(max_examples=25)
 @given(st.lists(OPERATIONS, min_size=5, max_size=50), st.booleans())
 def test_whatever_a_game_does_in_whatever_order_the_helm_holds(operations, on_course):
     """Modes in and out, bodies put elsewhere, squares blocked, hands lost, hitches: finite, in range, never stuck."""

@@ -4,7 +4,7 @@ import math
 from types import SimpleNamespace
 
 import pytest
-from hypothesis import assume, given
+from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from scipy.interpolate import PchipInterpolator
 
@@ -148,6 +148,7 @@ def pulled(stick, x, y):
     return math.hypot(x, y) * math.sin(to), math.hypot(x, y) * math.cos(to)
 
 
+@settings(max_examples=12)
 @given(stick=settings_of_a_stick(), raw=st.tuples(st.floats(-0.7, 0.7), st.floats(-0.7, 0.7)))
 def test_a_tilt_becomes_what_the_reference_says(stick, raw):
     assume(math.hypot(*raw) > 1e-3)

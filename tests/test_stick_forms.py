@@ -1,5 +1,6 @@
 """Gates, dead zones and curves of every form: closed forms, and what must hold for all of them together."""
 
+import itertools
 import math
 import random
 from typing import NamedTuple
@@ -10,6 +11,7 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 from scipy.interpolate import PchipInterpolator, PPoly
 
+from few_of_many import few_of
 from wendonic import Helm
 from wendonic.kernels.source.curve import (
     CURVE_EXPO,
@@ -299,31 +301,36 @@ def test_a_profile_gets_what_it_writes(lines, steps, expected):
     assert found == [pytest.approx(pair, abs=1e-9) for pair in expected]
 
 
-def test_a_tilt_that_trembles_on_the_border_has_one_heading_while_it_is_held():
+@pytest.mark.parametrize("kept", [1.0, 0.05], ids=["white", "slow"])
+@pytest.mark.parametrize(
+    ("zone", "frame"),
+    few_of(
+        list(itertools.product(("round", "round+wedge", "axes", "cut"), ("map", "camera", "fly"))),
+        [("round", "map"), ("round+wedge", "camera"), ("axes", "camera"), ("cut", "fly")],
+    ),
+)
+def test_a_tilt_that_trembles_on_the_border_has_one_heading_while_it_is_held(zone, frame, kept):
     """Ten seconds at a tilt of inner, trembling by 0.004: white, and slow as a hand is."""
-    for zone in ("round", "round+wedge", "axes", "cut"):
-        for frame in ("map", "camera", "fly"):
-            for kept in (1.0, 0.05):
-                shown = {}
-                for release in (", release = 0.14", "", ", release = 0.13"):
-                    lines = f"dead_zone = {{ form = '{zone}', inner = 0.14{release} }}\n"
-                    text = HEAD + f"[mode.foot]\nsteer = {{ frame = '{frame}' }}\n" + STICK + lines
-                    helm, noise, tremble = Helm(profile_from_text(text)), random.Random(5), 0.0
-                    helm.stick("pad.left_stick", 0.3, -0.4)
-                    helm.tick(1 / 60)
-                    at = []
-                    for _ in range(600):
-                        tremble += kept * (noise.uniform(-0.004, 0.004) - tremble)
-                        tilt = 0.14 + tremble
-                        x, y = (tilt, -tilt) if zone == "axes" else (0.6 * tilt, -0.8 * tilt)
-                        helm.stick("pad.left_stick", x, y)
-                        at.append(helm.tick(1 / 60))
-                    shown[release] = {intent.amount > 0.0 for intent in at}
-                    if release != ", release = 0.14" and zone in ("round", "cut"):
-                        assert [one.heading_deg for one in at] == pytest.approx([36.87] * 600, abs=0.01)
-                assert list(shown.values()) == [{True, False}, {True}, {True}], (zone, frame)
-                helm.stick("pad.left_stick", 0.06, -0.08)
-                assert [helm.tick(1 / 60).amount for _ in range(60)][-1] == 0.0
+    shown = {}
+    for release in (", release = 0.14", "", ", release = 0.13"):
+        lines = f"dead_zone = {{ form = '{zone}', inner = 0.14{release} }}\n"
+        text = HEAD + f"[mode.foot]\nsteer = {{ frame = '{frame}' }}\n" + STICK + lines
+        helm, noise, tremble = Helm(profile_from_text(text)), random.Random(5), 0.0
+        helm.stick("pad.left_stick", 0.3, -0.4)
+        helm.tick(1 / 60)
+        at = []
+        for _ in range(600):
+            tremble += kept * (noise.uniform(-0.004, 0.004) - tremble)
+            tilt = 0.14 + tremble
+            x, y = (tilt, -tilt) if zone == "axes" else (0.6 * tilt, -0.8 * tilt)
+            helm.stick("pad.left_stick", x, y)
+            at.append(helm.tick(1 / 60))
+        shown[release] = {intent.amount > 0.0 for intent in at}
+        if release != ", release = 0.14" and zone in ("round", "cut"):
+            assert [one.heading_deg for one in at] == pytest.approx([36.87] * 600, abs=0.01)
+    assert list(shown.values()) == [{True, False}, {True}, {True}]
+    helm.stick("pad.left_stick", 0.06, -0.08)
+    assert [helm.tick(1 / 60).amount for _ in range(60)][-1] == 0.0
 
 
 def test_a_look_stick_has_every_form_too():

@@ -153,6 +153,7 @@ def played(tuning, steps):
     return results
 
 
+@settings(max_examples=15)
 @given(run=runs())
 def test_every_number_is_finite_and_in_its_range(run):
     tuning, steps = run
@@ -169,7 +170,7 @@ def test_every_number_is_finite_and_in_its_range(run):
         assert -math.pi <= outcome.body.face <= math.pi
 
 
-@settings(max_examples=15)
+@settings(max_examples=8)
 @given(run=runs(frame=(FRAME_CAMERA,)), turn=st.floats(-3.0, 3.0))
 def test_camera_and_path_turn_together(run, turn):
     """Turn every view by the same angle, and everything that came out turns by it."""
@@ -236,6 +237,7 @@ def test_opposite_keys_together_give_exactly_nothing(tuning, held, dt):
     assert (*outcome.raw, outcome.amount, *outcome.body.velocity) == (0.0,) * 6
 
 
+@settings(max_examples=8)
 @given(run=runs())
 def test_no_time_changes_nothing(run):
     tuning, steps = run
