@@ -430,7 +430,7 @@ def test_a_probe_is_drawn_and_shaped_by_its_name(tmp_path, capsys, monkeypatch):
     assert "differs.parts_s" not in content["on"]["tap"]["beekeeper"]["values"]
 
 
-@pytest.mark.parametrize("width", [80, 110, 160])
+@pytest.mark.parametrize("width", few_of([80, 110, 160], [80]))
 def test_settings_stand_side_by_side_with_paths_that_can_be_copied(width, capsys, monkeypatch):
     monkeypatch.setenv("COLUMNS", str(width))
     with pytest.raises(SystemExit):

@@ -96,7 +96,7 @@ def assert_run_alike(run):
     return structure_of(tuning, steps[0][0])
 
 
-@settings(max_examples=4)
+@settings(max_examples=2)
 @given(run=wide_runs())
 def test_random_structures_run_bit_for_bit_as_the_plain_kernels(run):
     assert_run_alike(run)

@@ -392,34 +392,34 @@ STICK = '[[mode.m.move.bind]]\nstick = "pad.left_stick"\n'
 EVEN = STICK + 'dead_zone = { form = "none" }\ncurve = { form = "linear" }\n'
 
 
-@pytest.mark.parametrize(
-    ("move", "steer", "row", "expected"),
-    [
-        # Pulled all the way to 8 directions, what lies between two of them is off by half a step.
-        ("half_life_s = 0\nnotches = 8\nnotch_pull = 1", "{}", "direction_error_deg", 22.5),
-        ("half_life_s = 0\nnotches = 5\nnotch_pull = 1", "{}", "direction_error_deg", 36.0),
-        ("half_life_s = 0", "{}", "direction_error_deg", 0.0),
-        # A low pass of first order lags by atan(w tau), tau = half-life / ln 2, w = pi rad/s.
-        ("half_life_s = 0.1", "{}", "facing_lag_deg", math.degrees(math.atan(math.pi * 0.1 / math.log(2.0)))),
-        ("half_life_s = 0.02", "{}", "facing_lag_deg", math.degrees(math.atan(math.pi * 0.02 / math.log(2.0)))),
-        ("half_life_s = 0", "{}", "facing_lag_deg", 0.0),
-        # 90 deg/s cannot follow 180.
-        ("", "{ turn_deg_s = 90 }", "facing_lag_deg", 180.0),
-        # Each of the 8 steps of 45 deg takes 45 / w: 45² / 2w of arrears in each quarter of a second.
-        (
-            "notches = 8\nnotch_pull = 1\nnotch_margin_deg = 0",
-            "{ turn_deg_s = 900 }",
-            "facing_lag_deg",
-            45.0**2 / 1800.0 / 0.25,
-        ),
-        ("", '{ frame = "fly" }', "facing_lag_deg", 0.0),
-        ("", '{ face = "hold" }', "facing_lag_deg", None),
-        ("", "{ sectors = 8 }", "sector_flicker_per_min", 0.0),
-        ("", "{}", "sector_flicker_per_min", None),
-        # A stick that rests at (0.03, 0.02) walks off at that share of 4 m/s.
-        ("", "{}", "rest_drift_m_per_min", math.hypot(0.03, 0.02) * 4.0 * 60.0),
-    ],
-)
+DIRECTIONS = [
+    # Pulled all the way to 8 directions, what lies between two of them is off by half a step.
+    ("half_life_s = 0\nnotches = 8\nnotch_pull = 1", "{}", "direction_error_deg", 22.5),
+    ("half_life_s = 0\nnotches = 5\nnotch_pull = 1", "{}", "direction_error_deg", 36.0),
+    ("half_life_s = 0", "{}", "direction_error_deg", 0.0),
+    # A low pass of first order lags by atan(w tau), tau = half-life / ln 2, w = pi rad/s.
+    ("half_life_s = 0.1", "{}", "facing_lag_deg", math.degrees(math.atan(math.pi * 0.1 / math.log(2.0)))),
+    ("half_life_s = 0.02", "{}", "facing_lag_deg", math.degrees(math.atan(math.pi * 0.02 / math.log(2.0)))),
+    ("half_life_s = 0", "{}", "facing_lag_deg", 0.0),
+    # 90 deg/s cannot follow 180.
+    ("", "{ turn_deg_s = 90 }", "facing_lag_deg", 180.0),
+    # Each of the 8 steps of 45 deg takes 45 / w: 45² / 2w of arrears in each quarter of a second.
+    (
+        "notches = 8\nnotch_pull = 1\nnotch_margin_deg = 0",
+        "{ turn_deg_s = 900 }",
+        "facing_lag_deg",
+        45.0**2 / 1800.0 / 0.25,
+    ),
+    ("", '{ frame = "fly" }', "facing_lag_deg", 0.0),
+    ("", '{ face = "hold" }', "facing_lag_deg", None),
+    ("", "{ sectors = 8 }", "sector_flicker_per_min", 0.0),
+    ("", "{}", "sector_flicker_per_min", None),
+    # A stick that rests at (0.03, 0.02) walks off at that share of 4 m/s.
+    ("", "{}", "rest_drift_m_per_min", math.hypot(0.03, 0.02) * 4.0 * 60.0),
+]
+
+
+@pytest.mark.parametrize(("move", "steer", "row", "expected"), few_of(DIRECTIONS, DIRECTIONS[::2]))
 def test_directions_lags_and_drift(move, steer, row, expected):
     profile = profile_from_text(f"{HEAD}[mode.m]\nsteer = {steer}\n[mode.m.move]\n{move}\n{EVEN}{GAIT}")
     found = getattr(measured(profile), row)

@@ -7,6 +7,7 @@ import pytest
 from scipy.interpolate import PchipInterpolator
 
 from conftest import HEAD, KEYS
+from few_of_many import few_of
 from wendonic import Helm
 from wendonic.kernels.body.comfort import NO_COMFORT, vignetted
 from wendonic.kernels.body.gait import PLAIN_GAIT
@@ -495,7 +496,7 @@ ROUGHLY = {"ease_s": 1e-4, "rim_boost": 1e-4, "hand_gain": 1e-6, "turn_loss": 1e
 """What is a rate within a tick is measured over a short one."""
 
 
-@pytest.mark.parametrize("formula", FORMULAS, ids=[formula.of for formula in FORMULAS])
+@pytest.mark.parametrize("formula", few_of(FORMULAS, FORMULAS[::2]), ids=[formula.of for formula in FORMULAS])
 def test_what_a_formula_says_is_what_comes_out(formula):
     draws = random.Random(formula.of)
     for _ in range(12):

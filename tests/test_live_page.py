@@ -167,6 +167,7 @@ def test_real_keys_walk_and_a_dragged_slider_counts_at_once_with_its_effect_on_t
     moving(page, 0.0, 0.01)
 
 
+@pytest.mark.long
 def test_another_form_takes_effect_and_what_does_not_go_together_is_refused(page):
     put(page, "gait.walk.top_speed_m_s", 5)
     page.select_option('[id="field-mode.foot.move.bind[1].dead_zone.form"]', "axes")

@@ -111,7 +111,7 @@ def test_a_calibrated_stick_is_measured_from_where_it_rests(gate):
     assert without.rest_drift_m_per_min == pytest.approx((0.0361 - 0.03) / 0.87 * 4.0 * 60.0, rel=0.25)
 
 
-@pytest.mark.parametrize("ceiling", [1.0, 0.51, 0.45])
+@pytest.mark.parametrize("ceiling", few_of([1.0, 0.51, 0.45], [0.51]))
 @pytest.mark.parametrize("source", ["stick = 'pad.left_stick'\ndead_zone = { form = 'none' }\n", "keys"])
 def test_the_delay_is_that_of_half_the_answer_however_large_that_is(source, ceiling):
     if source == "keys":
@@ -172,7 +172,7 @@ def test_a_body_that_the_channel_turn_turns_circles_where_it_goes_ahead(frame):
         assert sheet.turn_circle_m == pytest.approx(2.0 * speed_m_s / math.pi, rel=1e-3)
 
 
-@pytest.mark.parametrize("turn_deg_s", few_of([20.0, 5.0, 1.0, 1e-5], [20.0, 1.0]))
+@pytest.mark.parametrize("turn_deg_s", few_of([20.0, 5.0, 1.0, 1e-5], [1.0]))
 @pytest.mark.parametrize("steer", ["frame = 'map'", "frame = 'facing', face = 'turn'", "frame = 'drive'"])
 def test_a_body_that_turns_ever_slower_is_always_found(steer, turn_deg_s):
     """A turn that lasts longer than it is watched has no value, and is no less slow for that."""
@@ -410,7 +410,7 @@ BOTH = (
     ("held", "top_speed_m_s", "reach90_s"),
     [(None, 4.0, 0.45), ("sprint", 9.0, 0.405), ("creep", 1.0, None), ("slow", 1.0, 0.9 / 8.0)],
 )
-@pytest.mark.parametrize("by", ["keys", "pad", "pad.left_stick"])
+@pytest.mark.parametrize("by", few_of(["keys", "pad", "pad.left_stick"], ["pad"]))
 def test_by_which_device_and_while_what_is_held(held, by, top_speed_m_s, reach90_s):
     sheet = measured(BOTH, held=held, by=by)
     assert sheet.by == ("keys" if by == "keys" else "pad.left_stick")

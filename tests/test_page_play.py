@@ -169,7 +169,8 @@ def test_every_shipped_recording_and_200_made_ones_give_the_same_rows_and_traces
     profiles = {name: demo_profile(name) for name in profile_names()}
     courses = {name: demo_course(name) for name in set(ON_COURSE.values())}
     jobs = []
-    for name, of in RECORDINGS.items() if made.start == 0 else ():
+    # Of the recordings, every other one in the suite.
+    for name, of in list(RECORDINGS.items())[(0 if made.start == 0 else 1) :: 2]:
         profile, recording = profiles[of], demo_recording(name)
         course = courses[ON_COURSE[name]] if name in ON_COURSE else None
         jobs.append((profile, recording, 60.0, None, course))

@@ -544,7 +544,7 @@ ALL_IDLE = [
 ]
 
 
-@pytest.mark.parametrize(("text", "where", "words"), few_of(ALL_IDLE, ALL_IDLE[::3]))
+@pytest.mark.parametrize(("text", "where", "words"), few_of(ALL_IDLE, ALL_IDLE[::5]))
 def test_what_does_nothing_is_noticed_and_counts_again_under_another_word(text, where, words):
     """A word is tried without deleting lines: it is the profile without them, and nothing of the file is lost."""
     profile = profile_from_text(text)

@@ -1,6 +1,7 @@
 """Folding of statements: a branch that cannot be taken is gone, and what is known is never written."""
 
 import ast
+import functools
 from collections.abc import Iterator, Sequence
 from types import FunctionType
 from typing import Any
@@ -224,6 +225,7 @@ class StatementFolder(ExpressionFolder):
         return Packed(name(target)) if isinstance(first, Packed) else Dynamic(name(target))
 
 
+@functools.cache
 def _shape_of(annotation: Any) -> Any:
     """Return the shape that an annotation promises: None for a number, else (field, shape) pairs; () if unknown."""
     fields = getattr(annotation, "_fields", None)

@@ -208,7 +208,12 @@ def returns_always(body: Sequence[ast.stmt]) -> bool:
 
 def has_return(statement: ast.stmt) -> bool:
     """Return whether something in a statement returns from the function."""
-    return any(isinstance(part, ast.Return) for part in statements_in([statement]))
+    kind = type(statement)
+    if kind is ast.If:
+        return any(map(has_return, statement.body)) or any(map(has_return, statement.orelse))  # type: ignore[attr-defined]
+    if kind is ast.For or kind is ast.While:
+        return any(map(has_return, statement.body))  # type: ignore[attr-defined]
+    return kind is ast.Return
 
 
 def opens(body: Sequence[ast.stmt]) -> bool:

@@ -18,7 +18,7 @@ LEVELS = (0.0, 0.0, 1.0, 0.9, -0.8)
 DOWN = "10111011"
 """Whether presses are down, tick by tick."""
 
-STEP_S = 0.1
+STEP_S = 0.02
 
 
 class _Ones(tuple[float, ...]):
