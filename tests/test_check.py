@@ -539,7 +539,12 @@ def test_what_the_channel_turn_turns_may_roll_out_against_drag():
             "gait.walk.coast_half_life_s",
             marks=pytest.mark.long,
         ),
-        (KEYS + "[gait.walk]\nthrust_m_s2 = 2\ndrag_per_s = 0.5\n", "slides-on", "gait.walk.drag_per_s"),
+        pytest.param(
+            KEYS + "[gait.walk]\nthrust_m_s2 = 2\ndrag_per_s = 0.5\n",
+            "slides-on",
+            "gait.walk.drag_per_s",
+            marks=pytest.mark.long,
+        ),
         pytest.param(
             "[mode.foot]\npress_gaits = { sprint = 'run' }\n"
             + KEYS
@@ -597,10 +602,11 @@ def test_what_the_channel_turn_turns_may_roll_out_against_drag():
             "gait.walk.reverse_m_s2",
             marks=pytest.mark.long,
         ),
-        (
+        pytest.param(
             "[mode.foot]\nsteer = { frame = 'map', turn_deg_s = 20 }\n" + KEYS,
             "turns-slowly",
             "mode.foot.steer.turn_deg_s",
+            marks=pytest.mark.long,
         ),
         pytest.param(
             '[mode.foot.move]\ndiagonal = "factor"\ndiagonal_factor = 0.07\n' + KEYS,
@@ -638,10 +644,11 @@ def test_what_the_channel_turn_turns_may_roll_out_against_drag():
             "gait.walk.jump.height_m",
             marks=pytest.mark.long,
         ),
-        (
+        pytest.param(
             PAD + 'curve = { form = "power", exponent = 1.6, ceiling = 0.5 }\n',
             "full-input-too-little",
             "mode.foot.move.bind[0].curve.ceiling",
+            marks=pytest.mark.long,
         ),
         pytest.param(
             "[mode.foot.move]\npace_margin = 0\npaces = [{ above = 0, amount = 0.3 }, { above = 0.5, amount = 1 }]\n"
@@ -661,10 +668,11 @@ def test_what_the_channel_turn_turns_may_roll_out_against_drag():
             "mode.foot.press.fire.bind[0].release",
             marks=pytest.mark.long,
         ),
-        (
+        pytest.param(
             "[mode.foot.move]\npaces = [{ above = 0, amount = 1 }]\n" + PAD,
             "analogue-lost",
             "mode.foot.move.paces",
+            marks=pytest.mark.long,
         ),
         pytest.param(
             '[[mode.foot.move.bind]]\ndpad = "pad.dpad"\nopposites = "latest"\n',

@@ -104,8 +104,8 @@ def drag(speed, wanted, dt):
     ("rise_s", "fall_s", "half_life_s", "share"),
     [
         (0.06, 0.04, 0.0, 5e-4),
-        (0.06, 0.0, 0.0, 5e-4),
-        (0.0, 0.04, 0.0, 5e-4),
+        pytest.param(0.06, 0.0, 0.0, 5e-4, marks=pytest.mark.long),
+        pytest.param(0.0, 0.04, 0.0, 5e-4, marks=pytest.mark.long),
         (0.3, 0.2, 0.0, 5e-4),
         # A half-life bends what is taken as two straight runs.
         (0.0, 0.0, 0.02, 0.03),

@@ -429,7 +429,7 @@ def test_what_turns_one_axis_leaves_the_other_to_others():
             looking(f'{snaps}\nsnap_deg = 30\nturns = "pitch"\n')
 
 
-@settings(max_examples=12)
+@settings(max_examples=6)
 @given(
     along=st.floats(-1.0, 1.0),
     across=st.floats(-1.0, 1.0),
