@@ -103,7 +103,7 @@ def test_demo_does_the_whole_way(tmp_path):
     profile.parent.mkdir()
     changed = PROFILE_PATH.read_text().replace("3.2", "4.1")
     profile.write_text(changed)
-    done = called("demo", "--out", "demo-out", folder=tmp_path)
+    done = called("demo", "-o", "demo-out", folder=tmp_path)
     assert done.returncode == 0, done.stderr
     assert profile.read_text() == changed
     assert f"kept your changes in {Path('demo-out', 'beekeeper.toml')}" in done.stdout

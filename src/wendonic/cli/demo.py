@@ -16,7 +16,7 @@ HONEY = "#D9902F"
 
 def demo(
     out: Annotated[
-        Path, typer.Option("--out", help="The folder for pictures and traces; created if missing.")
+        Path, typer.Option("-o", "--out", help="The folder for pictures and traces; created if missing.")
     ] = Path("demo-out"),
 ) -> None:
     """Shape the shipped recordings of the beekeeper; print a summary, write pictures and traces."""
