@@ -904,6 +904,33 @@ def test_one_file_works_from_the_disk(browser, tmp_path):
 
 
 @pytest.mark.long
+def test_a_key_that_was_rebound_walks_on_while_it_is_saved_twice(page, file):
+    page.click("text=Rebind")
+    page.click("dialog[open] tr:has-text('key.KeyW') button")
+    page.keyboard.press("KeyZ")
+    page.click("dialog[open] >> text=Close")
+    page.locator("#stage").focus()
+    page.keyboard.down("KeyZ")
+    moving(page, 3.19, 3.21)
+    page.keyboard.press("Control+s")
+    page.keyboard.press("Control+s")
+    page.evaluate(
+        "() => { window.slowest = 9; setInterval(() => { const v = wendonicPage.seen?.values;"
+        " window.slowest = Math.min(window.slowest, v ? Math.hypot(v.velX, v.velY) : 9); }, 5); }"
+    )
+    page.wait_for_selector("#notices >> text=saved to")
+    page.wait_for_function("wendonicPage.rebinding.size === 0")
+    assert load_profile(file).mode["foot"].move.bind[0].keys.forward == ("KeyZ", "ArrowUp")
+    page.wait_for_timeout(300)
+    assert page.evaluate("window.slowest") > 3.19
+    page.keyboard.up("KeyZ")
+    moving(page, 0.0, 0.01)
+    page.keyboard.down("KeyZ")
+    moving(page, 3.19, 3.21)
+    assert page.faults == []
+
+
+@pytest.mark.long
 def test_what_was_changed_of_one_profile_is_there_again_after_another_one(browser, tmp_path):
     page = in_one_file(browser, tmp_path, "beekeeper", "cart")
     put(page, "gait.walk.top_speed_m_s", 5)

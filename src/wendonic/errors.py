@@ -116,7 +116,7 @@ class RecordingError(FileError):
 
 
 def none_such(kind: str, name: object, known: Iterable[str]) -> str:
-    """Return that there is no `kind` of that name, with the nearest spelling and the names there are.
+    """Return the message that there is no `kind` of that name, with the nearest spelling and the names there are.
 
     >>> none_such("mode", "crt", ["foot", "cart"])
     'no mode "crt"; did you mean "cart"? there are: foot, cart'

@@ -1,4 +1,4 @@
-"""Numbers of a frame, as code that counts frames has them, as numbers of a second."""
+"""Numbers per frame, as code that counts frames has them, converted to numbers per second."""
 
 import math
 

@@ -117,6 +117,29 @@ test("a copy is one change, and sides are alike in whatever order they were chan
     assert.equal(two.isLike(one), true);
 });
 
+test("what was saved is the file's at once, also before the file has been read again", () => {
+    const settings = new Settings({ ...profile({ foot: 1, inspect: 1, c: 3 }), inherits: { inspect: "foot" } });
+    settings.set("foot", 4);
+    settings.set("inspect", 2);
+    settings.show({ ...profile({ foot: 4, inspect: 2, c: 3, d: 7 }), inherits: {} }, settings.plain());
+    settings.set("d", 8);
+    settings.set("c", 5);
+    settings.saved(settings.plain());
+    const shown = () => [settings.values(), settings.plain(), ["foot", "inspect", "c", "d"].map((path) => settings.fileValue(path))];
+    const saved = [[4, 2, 5, 8], {}, [4, 2, 5, 8]];
+    assert.deepEqual(shown(), saved);
+    for (const [path, value] of [["d", 9], ["c", 6], ["inspect", 3]]) {
+        settings.set(path, value, null);
+        settings.reset(path);
+    }
+    assert.deepEqual(shown(), saved);
+    settings.undo();
+    assert.deepEqual(settings.plain(), { inspect: 3 });
+    settings.reset("inspect");
+    settings.take({ ...profile({ foot: 4, inspect: 2, c: 5, d: 8 }), inherits: {} });
+    assert.deepEqual(shown(), saved);
+});
+
 test("what was applied to the profile that is shown can be taken back", () => {
     const settings = new Settings(profile({ a: 1, b: 2, c: 3 }));
     settings.set("a", 5, 0);

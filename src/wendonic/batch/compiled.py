@@ -24,7 +24,7 @@ from wendonic.errors import WendonicError
 Loop = Callable[..., None]
 """`run(numbers, tables, course, record, samples, dt, records, start)`: fills `records` from a tick on.
 
-`samples` has a row a tick, `records` a column a tick: so one number of all ticks is in one piece, as a trace
+`samples` has a row for each tick, `records` a column: so one number of all ticks is in one piece, as a trace
 reads it.
 """
 

@@ -1,4 +1,4 @@
-"""Play through several modes: a helm is given a recording tick by tick, and the trace has the columns of them all."""
+"""Play through several modes: a recording goes through a helm tick by tick, the trace has the columns of all."""
 
 import math
 from typing import TYPE_CHECKING, Any, NamedTuple

@@ -1,4 +1,4 @@
-"""What the ticks of a run gave, number by number."""
+"""The results of a run's ticks, number by number."""
 
 from typing import TYPE_CHECKING
 

@@ -1,4 +1,4 @@
-"""From a recording to the raw numbers of each tick: once a recording and binding, whatever the profile's numbers."""
+"""From a recording to the raw numbers of each tick: made once, whatever the profile's numbers."""
 
 import math
 from collections import OrderedDict

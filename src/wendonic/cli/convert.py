@@ -13,7 +13,7 @@ from wendonic.counted import counted
 
 
 class Source(StrEnum):
-    """What else than a recording of Wendonic's own can be read."""
+    """Formats that can be read besides Wendonic's own recordings."""
 
     LINUX_INPUT = "linux-input"
     GAMEPAD_API = "gamepad-api"

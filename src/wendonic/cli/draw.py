@@ -104,7 +104,7 @@ def _command(picture: Any) -> Any:
         try:
             drawn = picture.draw(Given(profiles, **given))
         except WendonicError as error:
-            # Another player may have what this one has not.
+            # Another player may have what this one lacks.
             if taken.get("seat") is None or type(error) is not WendonicError:
                 raise
             raise WendonicError(f"seat {taken['seat']}: {error}") from None

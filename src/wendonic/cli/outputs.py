@@ -1,4 +1,4 @@
-"""Files that a command writes: never over what it reads, nor over a thing of another kind."""
+"""Files that a command writes: it never overwrites what it reads, nor a file of another kind."""
 
 from collections.abc import Sequence
 from pathlib import Path

@@ -1,4 +1,4 @@
-"""Words for the terminal, which a file's own words must not command."""
+"""Text for the terminal, in which nothing from a file may control it."""
 
 import difflib
 import shutil

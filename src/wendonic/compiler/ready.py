@@ -1,4 +1,4 @@
-"""Tick functions ready to run: made once a structure, kept in memory and on disk, or the plain kernels instead."""
+"""Tick functions ready to run: made once for each structure and kept, or the plain kernels instead."""
 
 import functools
 import operator

@@ -1,4 +1,4 @@
-"""What is said over a statement: which kernel it was inlined from, and the comment that stood over it there."""
+"""Comments over a statement: the kernel that it was inlined from, and the comment that it had there."""
 
 import ast
 from collections.abc import Sequence

@@ -1,4 +1,4 @@
-"""What of a course has no effect under a profile: a body that knows no heights walks on as if there were none."""
+"""Parts of a course that have no effect under a profile: a body without heights walks on as if there were none."""
 
 import logging
 from collections.abc import Sequence

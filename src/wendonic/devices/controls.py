@@ -185,7 +185,7 @@ def where_listed(name: str, otherwise: str = 'all of them: "wendonic controls"')
 
 
 def _check_is_name(name: object) -> None:
-    """Refuse what is no name at all, such as None for a key that a game does not know."""
+    """Reject what is not a name at all, such as None for a key that a game does not know."""
     if not isinstance(name, str):
         raise ControlError(f'found {name!r}; allowed: the name of a control, such as "KeyW" or "pad.left_stick"')
 

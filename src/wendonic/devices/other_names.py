@@ -1,4 +1,4 @@
-"""What controls are called elsewhere, and which of ours each of those is."""
+"""Names that controls have elsewhere, and the control that each of them means."""
 
 PAD_NAMES: dict[str, str] = {
     "a": "south",

@@ -1,4 +1,4 @@
-"""From what is bound to a press to its downs and ups, each seen once, in order, however short."""
+"""The downs and ups of a press, read from what is bound to it: each seen once, in order, however short."""
 
 from collections.abc import Sequence
 
@@ -213,7 +213,7 @@ class PressReader:
             self.edges = 1
 
     def note(self, change: Change) -> None:
-        """Follow one change of a watched control while another mode has the say: nothing of it counts."""
+        """Follow one change of a watched control while another mode is active: none of it counts."""
         self._block(change)
         for index in self._by_slot[change.slot]:
             self._binds[index].take(change)

@@ -1,4 +1,4 @@
-"""What to do with a control so that a source requests something, and what to do so that it requests nothing."""
+"""How to move a control so that a source requests something, and how to make it request nothing."""
 
 from collections.abc import Iterable, Sequence
 from typing import NamedTuple

@@ -1,4 +1,4 @@
-"""From a mode to the functions that are printed of it."""
+"""From a mode to the functions that are printed for it."""
 
 import ast
 import copy

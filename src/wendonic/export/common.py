@@ -1,4 +1,4 @@
-"""Functions that several modes have alike: they are printed once, under a name that no mode begins."""
+"""Functions that several modes share: they are printed once, under a name that begins with no mode's name."""
 
 import ast
 from collections.abc import Collection, Iterator, Sequence

@@ -1,4 +1,4 @@
-"""The page that says how to feed what was exported."""
+"""The page that explains how to feed exported source."""
 
 from collections.abc import Mapping
 from typing import TYPE_CHECKING

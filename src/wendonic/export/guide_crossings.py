@@ -1,4 +1,4 @@
-"""What the page of an export says of going from one mode to another."""
+"""The part of an export's page about going from one mode to another."""
 
 from collections.abc import Iterable
 from textwrap import wrap

@@ -1,4 +1,4 @@
-"""What is said of a kernel where it is printed: over a function, or over the step that it became."""
+"""Comments about a kernel in printed source: over its function, or over the step that it became."""
 
 import inspect
 import re

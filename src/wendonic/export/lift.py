@@ -1,4 +1,4 @@
-"""Lifting: what a function is handed from a struct it reads there, and what ends in a struct it writes there."""
+"""Lifting: a function reads from a struct what it was passed from there, and writes what ends up in one."""
 
 import ast
 from collections.abc import Callable, Mapping, Sequence

@@ -1,4 +1,4 @@
-"""Plainer ways of saying the same: the lesser of two, a test as a test, no return where a function ends anyway."""
+"""Plainer code that does the same: the lesser of two, a test as a test, no return where a function ends anyway."""
 
 import ast
 from collections import Counter

@@ -1,4 +1,4 @@
-"""What both sides of a branch say, or what was said before, is said once."""
+"""No repetition: what both sides of a branch do, or what was computed before, is written once."""
 
 import ast
 from collections.abc import Collection, Sequence

@@ -1,4 +1,4 @@
-"""Where the numbers of a running mode's record are among the printed fields, and what stands a body on a square."""
+"""Where the numbers of a running mode's record are among the printed fields, and what puts a body on a square."""
 
 import ast
 

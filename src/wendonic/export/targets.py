@@ -1,4 +1,4 @@
-"""The languages there are: what is printed in each, and how it is tried."""
+"""The languages of an export: what is printed in each, and how it is tried."""
 
 from collections.abc import Callable
 from dataclasses import dataclass

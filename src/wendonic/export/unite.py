@@ -1,4 +1,4 @@
-"""Uniting: a function that is called once is laid into its caller, as long as that stays short enough to be read."""
+"""Uniting: a function that is called once is inlined into its caller, as long as that stays short enough to read."""
 
 import ast
 from collections import Counter

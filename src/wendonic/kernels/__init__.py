@@ -1,4 +1,4 @@
-"""The maths of one tick: plain functions of floats, one file a step, `tick.py` on top.
+"""The maths of one tick: plain functions of floats, one file for each step, `tick.py` on top.
 
 Nothing here imports anything but `math` and its neighbours. There are no exceptions, no strings and no
 dicts: ranges are checked when a profile is loaded, and names have become small integers by then.

@@ -1,4 +1,4 @@
-"""Whatever decays: a half-life, exact for any tick."""
+"""Decay by a half-life, exact for any tick length."""
 
 
 def share_left(half_life_s: float, dt: float) -> float:

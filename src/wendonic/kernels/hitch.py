@@ -1,4 +1,4 @@
-"""A hitch: what each part of it is given, and all of them as one tick."""
+"""A hitch: the input of each of its parts, and their results as one tick."""
 
 from wendonic.kernels.frames.goal import GoalInput
 from wendonic.kernels.look.look import LOOK_DISPLACEMENT

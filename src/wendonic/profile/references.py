@@ -1,4 +1,4 @@
-"""What a profile names that has to be there: gaits, modes, zones and presses."""
+"""What a profile refers to by name, which has to exist: gaits, modes, zones and presses."""
 
 from collections.abc import Iterable, Iterator
 from typing import Any

@@ -1,4 +1,4 @@
-"""What is where in the record of a mode's tick."""
+"""Where each number is in the record of a mode's tick."""
 
 from collections.abc import Mapping, Sequence
 from typing import Any

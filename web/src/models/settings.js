@@ -39,6 +39,19 @@ export class Settings {
         };
     }
 
+    /** Takes changes as the file's own, since they have just been written into it: until it has been read again, what is
+     *  taken back goes to what was saved. */
+    saved(changes) {
+        this.fileInherits = { ...this.fileInherits };
+        for (const [path, value] of Object.entries(changes)) {
+            this.file.set(path, value);
+            this.applied.add(path);
+            delete this.fileInherits[path];
+            if (same(this.changes.get(path), value)) this.changes.delete(path);
+        }
+        this.#tell(null);
+    }
+
     /** Shows the contents of a profile: other forms have other fields. The changes that were applied to it are in its
      *  values, and may be taken back while it is shown. */
     show(profile, applied = {}) {

@@ -9,24 +9,41 @@ export class Feel {
     constructor(app) {
         this.app = app;
         this.sheet = null;
+        /** How often it has been asked: what was asked later counts. */
+        this.turn = 0;
         this.forget();
     }
 
     /** The next change is the first one. */
     forget() {
         this.reference = { path: null, sheet: null };
+        /** What the last change did, as it is shown. */
+        this.effect = null;
     }
 
-    /** Measures after a field was changed; the path is null where it was all of them. */
+    /** Measures after a field was changed; the path is null where that was not the reason. */
     measure(path) {
         const { app } = this;
         if (!app.wire?.open || app.trial.blind) return;
         const key = JSON.stringify([app.helm.mode, app.profile.text, app.settings.plain()]);
-        if (path === null && key === this.measured) return;
+        if (path === null && key === this.measured) {
+            // The rows may be new ones.
+            if (this.effect) app.numbers.showEffect(this.effect.path, this.effect.lines);
+            return;
+        }
         this.measured = key;
+        const of = path ?? this.#lastChanged();
         if (path !== null && path !== this.reference.path) this.reference = { path, sheet: this.sheet, changes: this.#before(path) };
+        // The file or the mode is another one: what the last change did there is measured anew.
+        else if (path === null && of !== null) this.reference = { ...this.reference, sheet: null };
         clearTimeout(this.measuring);
-        this.measuring = setTimeout(() => this.#ask(path), path === null ? 0 : MEASURE_MS);
+        this.measuring = setTimeout(() => this.#ask(of), path === null ? 0 : MEASURE_MS);
+    }
+
+    /** The field whose effect is shown, or measured; null where that has been taken back, or is not of this mode. */
+    #lastChanged() {
+        const { path } = this.reference;
+        return path !== null && this.app.settings.isChanged(path) && this.app.numbers.has(path) ? path : null;
     }
 
     /** The changes as they were before the last one, which was of that field. */
@@ -41,12 +58,15 @@ export class Feel {
 
     async #ask(path) {
         const { app, reference } = this;
+        const turn = ++this.turn;
         const changes = app.settings.plain();
         const { mode } = app.helm;
         if (path !== null && !reference.sheet) {
             // Changed before anything was measured: the old value is measured now.
             const was = await app.wire.ask({ do: "feel", changes: reference.changes, mode });
             if (was.kind === "feel") reference.sheet = was.rows;
+            // Whoever asks on would supersede what has been asked since.
+            if (turn !== this.turn) return;
         }
         const answer = await app.wire.ask({ do: "feel", changes, mode });
         if (answer.kind === "refused") {
@@ -57,7 +77,10 @@ export class Feel {
         if (answer.kind === "feel" && mode === app.helm.mode) {
             const before = reference.sheet;
             this.sheet = answer.rows;
-            if (path !== null && before && reference === this.reference) app.numbers.showEffect(path, differences(before, answer.rows));
+            if (path !== null && before && reference === this.reference) {
+                this.effect = { path, lines: differences(before, answer.rows) };
+                app.numbers.showEffect(path, this.effect.lines);
+            }
         }
         const checked = await app.wire.ask({ do: "findings", changes });
         if (checked.kind === "findings") app.numbers.showFindings(checked.rows);

@@ -8,6 +8,8 @@ export class ProfileFile {
     /** @param {Object} app what main.js hands over */
     constructor(app) {
         this.app = app;
+        /** Whether controls in place of others have been saved and still stand in for them, until the file is followed. */
+        this.rebound = false;
     }
 
     /** Connects the page with Python. */
@@ -45,7 +47,7 @@ export class ProfileFile {
 
     /** Follows the file: what was changed here stays changed. */
     async #changed(profile) {
-        const { sides, wire, tuner, bar } = this.app;
+        const { sides, wire, tuner, bar, rebinding } = this.app;
         for (const settings of Object.values(sides)) {
             settings.take(profile);
             if (!settings.changes.size) continue;
@@ -53,7 +55,10 @@ export class ProfileFile {
             const answer = await wire.ask({ do: "form", changes });
             if (answer.kind === "module") settings.show((await tuner.module(answer.number)).profile, changes);
         }
+        if (this.rebound) rebinding.settle();
+        this.rebound = false;
         tuner.play(this.app.settings.profile);
+        rebinding.refresh();
         bar.build();
     }
 
@@ -85,10 +90,12 @@ export class ProfileFile {
         }
         // The other side stays what it is.
         const forget = sides[trial.side === "a" ? "b" : "a"].keep(settings.changes.keys());
-        const answer = await wire.ask({ do: "save", changes: settings.plain(), rebound: rebinding.bound() });
+        const changes = settings.plain();
+        const answer = await wire.ask({ do: "save", changes, rebound: this.rebound ? {} : rebinding.bound() });
         if (answer.kind === "saved") {
+            for (const side of Object.values(sides)) side.saved(changes);
             notices.clear("save");
-            rebinding.clear();
+            this.rebound ||= rebinding.size > 0;
             notices.say("saved", `saved to ${answer.path}`);
         } else {
             forget();

@@ -18,6 +18,7 @@ export class Tuner {
             if (app.wire) this.#reform(path);
             else this.retune(values);
             app.numbers.refresh();
+            app.feel.forget();
             app.feel.measure(null);
             return;
         }

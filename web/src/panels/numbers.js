@@ -293,6 +293,11 @@ export class NumbersPanel {
         for (const curve of this.curves) curve.response = null;
     }
 
+    /** Whether there is a row of a field. */
+    has(path) {
+        return this.rows.has(path);
+    }
+
     /** What the last change did to the feel sheet, shown beside the field that was changed. */
     showEffect(path, lines) {
         const row = this.rows.get(path);

@@ -80,13 +80,31 @@ export class Rebinding {
         this.take();
     }
 
+    /** The file has them itself now: what is held stays held, under its own name. */
+    settle() {
+        const { app } = this;
+        const held = Object.entries(this.plain())
+            .map(([old, pressed]) => ({ old, pressed, value: app.helm.state.value(old) }))
+            .filter(({ value }) => value > 0);
+        this.stands = new Map();
+        this.waiting = null;
+        const now = performance.now();
+        for (const { old } of held) app.give(old, 0, now);
+        for (const { pressed, value } of held) app.give(pressed, value, now);
+    }
+
+    /** Shows what the profile binds now. */
+    refresh() {
+        this.#show();
+        this.app.bar.show();
+    }
+
     /** Takes other controls that stand in for those of the file. */
     take(stands = new Map()) {
         this.stands = stands;
         this.waiting = null;
         this.#letGo();
-        this.#show();
-        this.app.bar.show();
+        this.refresh();
     }
 
     /** The controls that can be rebound, each with what it does in any of the modes. */
@@ -148,7 +166,6 @@ export class Rebinding {
         if (pressed !== this.waiting) this.stands.set(pressed, this.waiting);
         this.waiting = null;
         this.#letGo();
-        this.#show();
-        this.app.bar.show();
+        this.refresh();
     }
 }

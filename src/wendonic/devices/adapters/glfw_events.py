@@ -57,7 +57,7 @@ Apply = Callable[[Event], object]
 
 
 class GlfwEvents:
-    """Hands the events of a window to `apply`, such as a helm's; callbacks that the game has set are called on.
+    """Hands the events of a window to `apply`, such as a helm's; callbacks that the game has set go on being called.
 
     Pads have no callbacks in GLFW: call `poll()` once a frame, before the tick. `now` gives the time of an event (s),
     for a recording. `joysticks` are mappings of joysticks that GLFW knows no layout of, such as a profile's:
@@ -165,7 +165,7 @@ class GlfwEvents:
         self._window_focus(window, not iconified)
 
     def poll(self) -> None:
-        """Look at every pad, and tell what has changed since the last time."""
+        """Look at every pad, and report what has changed since the last time."""
         glfw = self._glfw
         self._follow_cursor()
         if self._is_away:

@@ -207,7 +207,7 @@ class PygletEvents:
             self._tell(f"{pad}.{control}", value)
 
     def _level(self, controller: Any, control: str, value: Value) -> None:
-        """Tell a level, and remember it for when the focus comes back."""
+        """Report a level, and remember it for when the focus comes back."""
         self._levels[f"{self._pads.name(id(controller))}.{control}"] = value
         self._of_pad(controller, control, value)
 

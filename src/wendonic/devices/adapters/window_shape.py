@@ -1,8 +1,8 @@
-"""The shape of a window, told when it is another one than before."""
+"""The shape of a window, reported when it changes."""
 
 
 class WindowShape:
-    """Remembers the shape that was told last.
+    """Remembers the shape that was reported last.
 
     >>> shape = WindowShape()
     >>> shape.news(1280, 800), shape.news(640, 400), shape.news(0, 0), shape.news(640, 480)
@@ -12,7 +12,7 @@ class WindowShape:
     __slots__ = ("_told",)
 
     def __init__(self) -> None:
-        """Begin with nothing told."""
+        """Begin with nothing reported."""
         self._told = 0.0
 
     def news(self, width: float, height: float) -> float | None:

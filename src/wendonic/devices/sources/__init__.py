@@ -1,1 +1,1 @@
-"""What feeds a channel: a file a kind of source, each with its reader."""
+"""Sources that feed a channel: one file for each kind, with its reader."""

@@ -1,4 +1,4 @@
-"""Axes of their own, and pairs of triggers."""
+"""Single axes, and pairs of triggers."""
 
 from collections.abc import MutableSequence
 from dataclasses import dataclass

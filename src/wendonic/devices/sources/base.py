@@ -54,7 +54,7 @@ class Source:
         raise NotImplementedError
 
     def plain_control(self) -> str:
-        """Return the control whose two numbers go into a row as they are, y turned; "" where it is not so plain. Of
-        such a control a recording's numbers are taken as a whole column.
+        """Return the control whose two numbers go into a row as they are, y turned; "" where it is not that simple.
+        Of such a control a recording's numbers are taken as a whole column.
         """
         return ""

@@ -1,4 +1,4 @@
-"""Keys: four lists of them, and in which order they went down, which decides between opposite ones."""
+"""Keys: four lists, and the order in which they went down, which decides between opposite directions."""
 
 from collections.abc import Mapping, MutableSequence, Sequence
 from dataclasses import dataclass

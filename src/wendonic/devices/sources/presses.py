@@ -1,4 +1,4 @@
-"""What presses."""
+"""Controls that make presses."""
 
 from collections.abc import Sequence
 from typing import NamedTuple

@@ -1,4 +1,4 @@
-"""A source of another player: it has its place, and never says anything."""
+"""A source that belongs to another player: it keeps its place, and never reports anything."""
 
 from collections.abc import MutableSequence
 from dataclasses import dataclass

@@ -1,4 +1,4 @@
-"""How a hand moves between the places it means to be at."""
+"""How a hand moves from one target to the next."""
 
 from bisect import bisect_right
 from collections.abc import Callable, Sequence

@@ -1,4 +1,4 @@
-"""What numbers a stand-in may be made of."""
+"""The numbers that a stand-in may be made of."""
 
 import math
 

@@ -1,4 +1,4 @@
-"""Names that each language keeps for itself."""
+"""The reserved names of each language."""
 
 WORDS: dict[str, frozenset[str]] = {
     # C and C++, and what <math.h>, <string.h> and older Unix headers take.

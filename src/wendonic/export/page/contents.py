@@ -1,4 +1,4 @@
-"""A profile as the module that the page runs: everything that it has to know of it, in JavaScript."""
+"""A profile as the module that the page runs: everything that the page has to know about it, in JavaScript."""
 
 import json
 from collections.abc import Sequence

@@ -1,4 +1,4 @@
-"""The page as one file that works from a disk without a server: for who has nothing installed."""
+"""The page as one file that works from a disk without a server: for people who have nothing installed."""
 
 from collections.abc import Sequence
 from pathlib import Path

@@ -1,4 +1,4 @@
-"""A page by itself has fixed forms: it has those that ramp and smooth, though its file may have 0 s of them."""
+"""A page without a server has fixed forms: it gets those that ramp and smooth, even where its file has 0 s."""
 
 import contextlib
 import re

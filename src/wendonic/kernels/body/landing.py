@@ -1,4 +1,4 @@
-"""Pointing at a place to be at: an arc from the hand to the ground of a course."""
+"""Pointing at a place to be moved to: an arc from the hand to the ground of a course."""
 
 import math
 from typing import NamedTuple

@@ -1,4 +1,4 @@
-"""Walking by swinging the hands: from the way of each hand to an amount."""
+"""Walking by swinging the hands: from the distance that each hand moved to an amount."""
 
 from typing import NamedTuple
 

@@ -1,1 +1,1 @@
-"""What a profile may hold: a file a table, with its fields, their descriptions, and what `info` says of it."""
+"""What a profile may hold: one file for each table, with its fields, their descriptions, and what `info` says."""

@@ -1,4 +1,4 @@
-"""What makes a headset bearable: the vignette, and room to walk in."""
+"""Comfort in a headset: the vignette, and room to walk in."""
 
 from typing import Annotated
 

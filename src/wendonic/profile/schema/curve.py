@@ -1,4 +1,4 @@
-"""Response curves: a class a form, with its integer, its numbers and its sentence."""
+"""Response curves: one class for each form, with its integer, its numbers and its sentence."""
 
 from itertools import pairwise
 from typing import Annotated, Any, ClassVar, Literal, Self

@@ -1,4 +1,4 @@
-"""What is of any length, collected into one row of numbers."""
+"""Lists of any length, collected into one row of numbers."""
 
 
 class NumberRows:

@@ -1,4 +1,4 @@
-"""Where something counts as up again that went down at a limit, if no number is written for it."""
+"""The default limit at which something counts as up again, after it went down at another."""
 
 RELEASE_SHARE = 0.8
 """Where no `release` is written, it is at most this share of `above`."""

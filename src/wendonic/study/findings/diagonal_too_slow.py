@@ -24,10 +24,10 @@ def diagonal_too_slow(case: Case) -> Iterator[Found]:
             for heading, (x, y) in zip(envelope.headings_deg, envelope.wanted, strict=True)
         }
         straight = [length for heading, length in lengths.items() if heading % 90.0 < 1e-6]
-        aslant = [length for heading, length in lengths.items() if abs(heading % 90.0 - 45.0) < 1e-6]
-        if not straight or not aslant or max(straight) <= 0.0:
+        diagonal = [length for heading, length in lengths.items() if abs(heading % 90.0 - 45.0) < 1e-6]
+        if not straight or not diagonal or max(straight) <= 0.0:
             continue
-        share = min(aslant) / max(straight)
+        share = min(diagonal) / max(straight)
         if share < TOO_SLOW:
             move = f"{case.where}.move"
             capped = {f"{move}.diagonal": "cap", **case.out(f"{move}.diagonal_factor")}

@@ -1,4 +1,4 @@
-"""A direction that no control gives, whose opposite one gives."""
+"""A direction that no control gives, although its opposite has one."""
 
 from collections.abc import Iterator
 from typing import Any

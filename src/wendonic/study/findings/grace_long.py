@@ -1,4 +1,4 @@
-"""A grace after the edge that is seen."""
+"""A grace so long that the player is seen to jump from the air."""
 
 from collections.abc import Iterator
 
@@ -9,7 +9,7 @@ GRACE_S = 0.3
 
 @finding(205, "notice", "Players visibly jump from thin air.")
 def grace_long(case: Case) -> Iterator[Found]:
-    """A grace after the edge that is seen."""
+    """A grace so long that the player is seen to jump from the air."""
     grace_s = case.value("jump_grace_s")
     if grace_s is not None and grace_s > GRACE_S:
         where = f"{case.where}.press.{case.jump.name}.grace_s"

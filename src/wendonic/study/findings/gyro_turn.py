@@ -1,4 +1,4 @@
-"""A gyro that turns the view hardly, or wildly."""
+"""A gyro that turns the view far too little, or far too much."""
 
 from collections.abc import Iterator
 
@@ -11,7 +11,7 @@ LEAST, MOST = 0.2, 15.0
 
 @finding(144, "notice", "People play with 1 to 6; probably a wrong digit.")
 def gyro_turn(case: Case) -> Iterator[Found]:
-    """A gyro that turns the view hardly, or wildly."""
+    """A gyro that turns the view far too little, or far too much."""
     for where, bind in case.entries("look"):
         if isinstance(bind, GyroBind) and not LEAST <= bind.turn_ratio <= MOST:
             yield Found(

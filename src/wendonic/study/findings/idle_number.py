@@ -1,4 +1,4 @@
-"""Settings that do nothing where they are."""
+"""Settings that have no effect where they are."""
 
 from collections.abc import Iterator
 
@@ -10,7 +10,7 @@ from wendonic.study.finding import Case, Found, finding
 
 @finding(240, "notice", "Changing it makes no difference.", once=True)
 def idle_number(case: Case) -> Iterator[Found]:
-    """Settings that do nothing where they are."""
+    """Settings that have no effect where they are."""
     for path, words in idle_settings(case.profile):
         where = dotted(path)
         # A mode that begins as another one has its idle settings too, but they are written only once.

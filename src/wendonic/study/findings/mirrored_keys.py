@@ -1,4 +1,4 @@
-"""Keys that go against where they lie on the keyboard, seen from those that belong together with them."""
+"""Keys whose directions contradict their places on the keyboard, compared with the keys around them."""
 
 import math
 from collections.abc import Iterator

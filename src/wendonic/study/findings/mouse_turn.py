@@ -1,4 +1,4 @@
-"""A mouse that turns hardly, or wildly."""
+"""A mouse that turns the view far too little, or far too much."""
 
 from collections.abc import Iterator
 
@@ -12,7 +12,7 @@ LEAST_CM, MOST_CM = 10.0, 120.0
 
 @finding(140, "notice", "People play with 10 to 120 cm; probably a wrong digit, here or in dpi.")
 def mouse_turn(case: Case) -> Iterator[Found]:
-    """A mouse that turns hardly, or wildly."""
+    """A mouse that turns the view far too little, or far too much."""
     for where, bind in case.entries("look"):
         if isinstance(bind, MouseBind) and bind.sideways:
             turn_cm = 360.0 / swipe_deg(bind, [1.0], USUAL_HAND_CM_S)[0]

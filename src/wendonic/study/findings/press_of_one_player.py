@@ -1,4 +1,4 @@
-"""A press that one player's share of the controls has, and another's has not."""
+"""A press that only some of the players have a control for."""
 
 from collections.abc import Iterator
 

@@ -1,4 +1,4 @@
-"""Presses that no control makes begin, found by trying every control."""
+"""Presses that no control can begin, found by trying every control."""
 
 import math
 from collections.abc import Iterator

@@ -1,4 +1,4 @@
-"""Presses that want a quicker finger than people have."""
+"""Presses that need a quicker finger than people have."""
 
 from collections.abc import Iterator
 
@@ -10,7 +10,7 @@ LEAST_TAP_S, LEAST_DOUBLE_S = 0.08, 0.15
 
 @finding(162, "notice", "Most players do not manage it, or only by luck.")
 def press_too_quick(case: Case) -> Iterator[Found]:
-    """Presses that want a quicker finger than people have."""
+    """Presses that need a quicker finger than people have."""
     for name, press in case.table.press.items():
         where = f"{case.where}.press.{name}"
         if press.style == "tap" and 0.0 < press.tap_s < LEAST_TAP_S:

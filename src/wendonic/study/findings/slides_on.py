@@ -1,4 +1,4 @@
-"""A body that takes long to stop, in any gait that it gets into."""
+"""A body that takes long to stop, in any gait that it can be in."""
 
 import math
 from collections.abc import Iterator

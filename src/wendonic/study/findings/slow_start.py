@@ -1,4 +1,4 @@
-"""A body that takes long to get going, in any gait that it gets into."""
+"""A body that takes long to get going, in any gait that it can be in."""
 
 from collections.abc import Iterator
 

@@ -1,4 +1,4 @@
-"""A look stick that takes long for a full turn, or hardly any time."""
+"""A look stick that takes very long, or hardly any time, for a full turn."""
 
 from collections.abc import Iterator
 
@@ -15,7 +15,7 @@ USUAL_DEG_S = 180.0
 
 @finding(142, "notice", "People play with 1 to 5 s; probably a wrong digit.")
 def stick_turn(case: Case) -> Iterator[Found]:
-    """A look stick that takes long for a full turn, or hardly any time."""
+    """A look stick that takes very long, or hardly any time, for a full turn."""
     for where, bind in case.entries("look"):
         if isinstance(bind, LookStickBind) and not bind.snaps and bind.sideways:
             turn_s = full_turn_s(bind)

@@ -1,4 +1,4 @@
-"""Sticks under a rule for diagonals that is made for keys."""
+"""Sticks under a rule for diagonals that is meant for keys."""
 
 from collections.abc import Iterator
 
@@ -8,7 +8,7 @@ from wendonic.study.finding import Case, Found, finding
 
 @finding(75, "notice", "A stick's tilt says how much the player wants, and this rule ignores it.")
 def tilt_by_the_rule_of_keys(case: Case) -> Iterator[Found]:
-    """Sticks under a rule for diagonals that is made for keys."""
+    """Sticks under a rule for diagonals that is meant for keys."""
     move = case.table.move
     for where, bind in case.entries("move"):
         rule = move.rule_of(bind) if move else ""

@@ -1,4 +1,4 @@
-"""A top speed that no body of that size has."""
+"""A top speed that is implausible for a body of its size."""
 
 from collections.abc import Iterator
 
@@ -10,7 +10,7 @@ LEAST_BODIES_S, MOST_BODIES_S = 0.1, 100.0
 
 @finding(178, "notice", "Lengths may be in the wrong unit: fields that end in _m are metres.")
 def unit_mistaken(case: Case) -> Iterator[Found]:
-    """A top speed that no body of that size has."""
+    """A top speed that is implausible for a body of its size."""
     if case.table.steer.frame == "fly":
         return
     length = case.profile.world.length

@@ -1,4 +1,4 @@
-"""What is requested after a full press or tilt: when at all, and when half of it."""
+"""How soon something is requested after a full press or tilt, and how soon half of it."""
 
 from typing import Any, NamedTuple
 

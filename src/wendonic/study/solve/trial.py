@@ -137,7 +137,7 @@ class Trial:
         return [_missed(found[name], *ends) for name, ends in self._aims.items()]
 
     def _slopes(self, packed: Any, numbers: Callable[[Any], list[float]]) -> Any:
-        """Return how numbers change with each setting: a row a number."""
+        """Return how numbers change with each setting, one row for each number."""
         import numpy as np
 
         columns = []
