@@ -378,3 +378,14 @@ def test_what_is_new_in_a_table_of_one_line_leaves_its_spaces_as_they_are():
     assert [line.split("  #")[0].rstrip() for line in new] == [
         'curve = { form = "power", exponent = 1.6, floor = 0.05, ceiling = 0.9 }'
     ]
+
+
+@pytest.mark.parametrize("broken", [lambda text, _: f"{text}[", lambda text, _: text], ids=["no TOML", "not changed"])
+def test_a_text_that_would_not_load_as_the_same_profile_is_not_written(monkeypatch, tmp_path, broken):
+    """Not every version of the library that edits TOML does so well."""
+    path = tmp_path / "beekeeper.toml"
+    path.write_text((FOLDER / "beekeeper.toml").read_text())
+    monkeypatch.setattr("wendonic.profile.save.edited", broken)
+    with pytest.raises(WendonicError, match="would not load as the same profile; nothing was written"):
+        save_profile(load_profile(path).changed({"gait.walk.accel_m_s2": 9}), path)
+    assert path.read_text() == (FOLDER / "beekeeper.toml").read_text()

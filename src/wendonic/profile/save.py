@@ -34,10 +34,7 @@ def save_profile(profile: Profile, path: str | Path) -> None:
     known_profile(profile)
     target = Path(path)
     text = text_of(path, "profile", ProfileError) if target.exists() else ""
-    new = saved_text(profile, text, path)
-    if profile_from_text(new, path) != profile:
-        raise WendonicError(f"{path}: the text to write would not load as the same profile; nothing was written")
-    write_profile_text(new, target)
+    write_profile_text(saved_text(profile, text, path), target)
 
 
 def write_profile_text(text: str, path: str | Path) -> None:
@@ -54,6 +51,9 @@ def write_profile_text(text: str, path: str | Path) -> None:
 def saved_text(profile: Profile, text: str, path: str | Path = "<text>") -> str:
     """Return a profile as TOML, in the layout of a `text` that already holds one, or anew for an empty one.
 
+    Raises `ProfileError` for a text with faults, and `WendonicError` if what comes out would not load as the same
+    profile.
+
     >>> foot = 'format = "wendonic-profile"\\nversion = 1\\n[[mode.foot.move.bind]]\\nstick = "pad.left_stick"\\n'
     >>> text = f'{foot}[mode.aim]\\nlike = "foot"\\n'
     >>> changed = profile_from_text(text).changed({"mode.aim.move.bind[0].dead_zone.inner": 0.2})
@@ -61,10 +61,22 @@ def saved_text(profile: Profile, text: str, path: str | Path = "<text>") -> str:
     'move = { bind = [{ stick = "pad.left_stick", dead_zone = { inner = 0.2 } }] }'
     """
     content = profile.file_content()
-    if not text.strip():
-        return tomlkit.dumps(content)
-    loaded = profile_from_text(text, path)
-    return edited(text, dict(_differences(loaded.file_content(), content, "")))
+    if text.strip():
+        before = profile_from_text(text, path).file_content()
+        new = edited(text, dict(_differences(before, content, "")))
+    else:
+        new = tomlkit.dumps(content)
+    if not _holds(new, profile):
+        raise WendonicError(f"{path}: the text to write would not load as the same profile; nothing was written")
+    return new
+
+
+def _holds(text: str, profile: Profile) -> bool:
+    """Return whether a text is that of a profile: not every version of TOML Kit edits a table of one line well."""
+    try:
+        return profile_from_text(text).model_dump() == profile.model_dump()
+    except ProfileError:
+        return False
 
 
 HEADED = ("mode", "gait")
