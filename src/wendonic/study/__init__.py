@@ -1,4 +1,4 @@
-"""The bench: what a trace shows about how a profile feels, and what to do about it.
+"""The bench: measures how a profile feels, and says what to do about it.
 
 >>> from wendonic.demo import demo_profile
 >>> from wendonic.study import measure
@@ -30,7 +30,7 @@ _CALLS = {
     "sweep": "solve.sweep",
     "sweep_on": "solve.corpus",
 }
-"""What the commands call, each by the module that it is in."""
+"""The public functions and classes, each with the module that defines it."""
 
 __all__ = ["calibrate", "check", "compare", "corpus", "fit", "measure", "preference", "sweep", "sweep_on"]
 

@@ -24,7 +24,8 @@ VERSION = 1
 
 
 def document(command: str, **content: Any) -> dict[str, Any]:
-    """Return what a command found, headed by what it is. Lengths are in metres, whatever the game's own unit is.
+    """Return what a command found, under a head that names the format and the command. Lengths are in metres,
+    whatever the game's own unit is.
 
     >>> document("measure", mode="foot")
     {'format': 'wendonic-values', 'version': 1, 'command': 'measure', 'mode': 'foot'}
@@ -33,7 +34,7 @@ def document(command: str, **content: Any) -> dict[str, Any]:
 
 
 def entry(value: Any, unit: str, definition: str, **more: Any) -> dict[str, Any]:
-    """Return one number: its value (null where there is none), its unit ("" for a share or a ratio), what it is.
+    """Return one number: its value (null if there is none), its unit ("" for a share or a ratio) and its definition.
 
     >>> entry(0.25, "s", "from a full press to rest")
     {'value': 0.25, 'unit': 's', 'definition': 'from a full press to rest'}
@@ -42,7 +43,7 @@ def entry(value: Any, unit: str, definition: str, **more: Any) -> dict[str, Any]
 
 
 def estimated(found: Estimate, unit: str, definition: str) -> dict[str, Any]:
-    """Return a number that was estimated, with its interval and how many samples it rests on.
+    """Return an estimate with its interval and the number of samples behind it.
 
     >>> estimated(Estimate(0.03, 0.02, 0.04, 500), "raw", "where it rests")["interval"]
     {'low': 0.02, 'high': 0.04, 'confidence': 0.95}
@@ -52,8 +53,8 @@ def estimated(found: Estimate, unit: str, definition: str) -> dict[str, Any]:
 
 
 def sheet_values(sheet: FeelSheet) -> dict[str, Any]:
-    """Return the requested quantities of a feel sheet, each with the thresholds of its definition; what has
-    no value says why, and whether the mode has it at all.
+    """Return the requested quantities of a feel sheet, each with the thresholds of its definition; a quantity without
+    a value has the reason, and whether the mode has it at all.
 
     >>> from wendonic.demo import demo_profile
     >>> from wendonic.study.feel_sheet import measure
@@ -93,7 +94,7 @@ def recording_values(recording: Recording) -> dict[str, Any]:
 
 
 def calibration_values(found: Calibration) -> dict[str, Any]:
-    """Return every number that a calibration found, each with its interval, by device; what is missing says why."""
+    """Return every number of a calibration with its interval, by device, and the reasons for what is missing."""
     devices: dict[str, Any] = {}
     for stick in found.sticks:
         values: dict[str, Any] = {}
@@ -141,7 +142,7 @@ def calibration_values(found: Calibration) -> dict[str, Any]:
 
 
 def walked_values(walk: "Walked", apart: "Difference | None") -> dict[str, Any]:
-    """Return the numbers of a walk, and of its difference from the first one where it is another."""
+    """Return the numbers of a walk, and of its difference from the first walk if it is another one."""
     from wendonic.study.solve.differences import DIFFERENCES, UNITS, WALKED
 
     values = {name: entry(value, UNITS[name], WALKED[name]) for name, value in walk._asdict().items()}
@@ -153,7 +154,7 @@ def walked_values(walk: "Walked", apart: "Difference | None") -> dict[str, Any]:
 
 
 def setting_values(profiles: Mapping[str, Profile], settings: Iterable["Setting"]) -> dict[str, Any]:
-    """Return settings that differ, each with its unit, what it does, and its value in each of the profiles.
+    """Return the settings that differ, each with its unit, its description and its value in each profile.
 
     >>> from wendonic.demo import demo_profile
     >>> from wendonic.study.solve.compare import settings_that_differ

@@ -1,4 +1,6 @@
-"""One mode of a profile on the bench: what its probes are made of, and what several quantities are read from."""
+"""One mode of a profile on the bench: the sources that its probes use, and the measurements that several quantities
+share.
+"""
 
 from functools import cached_property
 from typing import Any, TypeVar
@@ -26,11 +28,11 @@ AnyLook = TypeVar("AnyLook", bound=LookBind)
 
 
 class Bench:
-    """What the quantities of one mode share; everything is made once, on first use. What a mode
-    does not have raises `NotHere`, what cannot be measured `Unmeasured`.
+    """What the quantities of one mode share. Everything is computed once, on first use. Something that the mode does
+    not have raises `NotHere`, something that cannot be measured raises `Unmeasured`.
 
-    A mode is measured by the device `by` (see `walker_of`), or by what suits it best, while the press `held` stays
-    held. One that is seen from the side (`from_side`) is measured to the right.
+    The mode is measured with the device `by` (see `walker_of`), or with the most suitable one, while the press `held`
+    is held. A mode seen from the side (`from_side`) is measured to the right.
     """
 
     def __init__(
@@ -42,8 +44,8 @@ class Bench:
         held: str | None = None,
         thresholds: Thresholds = THRESHOLDS,
     ) -> None:
-        """Take one mode; the engine is that of `wendonic.shape`. Raises `WendonicError` for a device that moves or
-        turns nothing in this mode, and a press that it does not have or that does not stay held.
+        """Prepare one mode; `engine` is as in `wendonic.shape`. Raises `WendonicError` for a device that moves or
+        turns nothing in this mode, and for a press that the mode does not have or that cannot be kept held.
         """
         self.profile = profile
         self.mode = mode
@@ -68,21 +70,21 @@ class Bench:
 
     @cached_property
     def moving(self) -> Profile:
-        """The profile with what moves the body in this mode, and nothing else."""
+        """The profile reduced to what moves the body in this mode."""
         return only_moving(self.profile, self.mode, self.held)
 
     @cached_property
     def looking(self) -> Profile:
-        """The profile with look and presses of this mode, and nothing that moves the body."""
+        """The profile reduced to this mode's look and presses; nothing moves the body."""
         return without_moving(self.profile, self.mode)
 
     @property
     def moves_body(self) -> bool:
-        """Whether the mode has a gait, by which something moves."""
+        """Whether the mode has a gait that moves a body."""
         return self.table.gait != "none" or bool(self.table.press_gaits)
 
     def need_gait(self) -> None:
-        """Raise `NotHere` where nothing moves by itself: on squares, and without a gait."""
+        """Raise `NotHere` if no gait moves the body: on squares, and without a gait."""
         if self.on_squares:
             raise NotHere("on squares there are steps and no speeds")
         if not self.moves_body:
@@ -96,7 +98,7 @@ class Bench:
 
     @once
     def any_walker(self) -> Walker:
-        """What the mode is moved by, on squares too."""
+        """The sources that move the body, on squares as well."""
         walker = walker_of(self.table, self.profile.window, self.by)
         if walker is not None and self.by and not any(self.by in known_as(bind) for bind in walker.entries.values()):
             walker = None
@@ -104,13 +106,13 @@ class Bench:
 
     @once
     def walker(self) -> Walker:
-        """What the body is walked, driven or flown by, where it has a gait."""
+        """The sources that walk, drive or fly the body, if it has a gait."""
         self.need_gait()
         return self.any_walker
 
     @once
     def keys(self) -> Walker:
-        """Keys, a d-pad or zones of the glass with all four directions."""
+        """Keys, a d-pad or touch zones with all four directions."""
         self.need_gait()
         if self.from_side:
             raise NotHere("seen from the side there are two directions")
@@ -118,24 +120,24 @@ class Bench:
 
     @once
     def any_stick(self) -> Walker:
-        """A stick of `move`, on squares too."""
+        """A stick of `move`, on squares as well."""
         return self._ready(stick_of(self.table, self.profile.window, self.by), "no stick moves the body")
 
     @once
     def stick(self) -> Walker:
-        """A stick that walks, where the body has a gait."""
+        """The stick that moves the body, if it has a gait."""
         self.need_gait()
         return self.any_stick
 
     @property
     def stick_bind(self) -> StickBind:
-        """The entry of the stick that walks."""
+        """The entry of the stick that moves the body."""
         bind: StickBind = self.any_stick.main
         return bind
 
     @once
     def step_response(self) -> StepResponse:
-        """The answer to everything pressed at once."""
+        """The response to full input."""
         return step_response(self.moving, self.walker, self.engine)
 
     @once
@@ -147,8 +149,8 @@ class Bench:
 
     @once
     def tilt_entry(self) -> tuple[str, Any]:
-        """The entry of tilt that is looked at, and its channel: a stick of `move` before axes, a thumb on the glass,
-        or the pointer; else what drives.
+        """The entry whose tilt is examined, and its channel: a stick of `move` rather than axes, a thumb on the touch
+        screen or the pointer; otherwise the entry that drives.
         """
         tilts = [
             (channel, bind)
@@ -158,32 +160,32 @@ class Bench:
         if not tilts:
             by = f" by {self.by}" if self.by else ""
             raise NotHere(f"nothing tilts{by}")
-        # The first of a kind counts: sorting keeps the order of the file.
+        # The first entry of a kind counts: sorting is stable.
         return min(tilts, key=lambda pair: (pair[0] != "move", not isinstance(pair[1], StickBind)))
 
     @once
     def stick_response(self) -> StickResponse:
-        """What the mode asks for at each tilt, after all rules of its channel."""
+        """The request at each tilt, after all rules of the channel."""
         channel, bind = self.tilt_entry
         return StickResponse(bind, self.table.move if channel == "move" else None, self.from_side, self.move_scale)
 
     @cached_property
     def move_scale(self) -> float:
-        """What the held press multiplies requests by."""
+        """The factor by which the held press scales requests."""
         amounts = self.table.move.press_amounts if self.table.move else {}
         return amounts.get(self.held, 1.0) if self.held else 1.0
 
     @once
     def look_stick(self) -> LookStickBind:
-        """The stick of `look` that turns by a rate, see `look_entry`."""
+        """The `look` stick that turns at a rate, see `look_entry`."""
         bind = self.look_entry(LookStickBind)
         if bind is None:
             raise NotHere("no stick turns the view at a rate")
         return bind
 
     def look_entry(self, kind: type[AnyLook]) -> AnyLook | None:
-        """Return the first entry of a kind that turns the view sideways and not by snaps, or else the first that
-        turns it up and down; None without.
+        """Return the first entry of a kind that turns the view sideways without snapping, otherwise the first that
+        turns it up and down; None if there is none.
         """
         binds = self.table.look.bind if self.table.look else ()
         found = [bind for bind in binds if isinstance(bind, kind) and not bind.snaps]
@@ -192,18 +194,18 @@ class Bench:
 
     @cached_property
     def zoom_scale(self) -> float:
-        """What the held press multiplies turns of the view by."""
+        """The factor by which the held press scales turns of the view."""
         zoom = self.table.look.zoom if self.table.look else None
         return zoom.scale if zoom and zoom.press == self.held else 1.0
 
     @once
     def jump(self) -> JumpPress:
-        """The press that jumps or waits for the ground, ready to be pressed."""
+        """The press that jumps or waits for the ground, and how to press it."""
         return jump_press(self.moving, self.mode, self.lead)
 
     @once
     def flight(self) -> Flight:
-        """A jump whose press stays held, or as short as its style wants it."""
+        """A jump whose press is held, or as short as its style requires."""
         return self.jump.flight(self.engine)
 
     def helm(self, profile: Profile | None = None) -> Helm:

@@ -1,4 +1,4 @@
-"""The feel sheet against limits."""
+"""Compares the feel sheet with limits."""
 
 from collections.abc import Iterator, Mapping
 
@@ -13,9 +13,8 @@ Range = tuple[float | None, float | None]
 def missed_limits(
     sheet: FeelSheet, limits: Mapping[str, Range], length: LengthUnit = METRES
 ) -> Iterator[tuple[str, str]]:
-    """Give (quantity, what was measured and what is allowed) for each that a sheet misses; lengths are said in a
-    game's own unit. A quantity that the profile does not have misses every limit. Raises `WendonicError` for one that
-    no sheet has.
+    """Yield (quantity, measured and allowed value in words) for each missed limit, lengths in the game's own unit. A
+    quantity that the profile does not have misses every limit. Raises `WendonicError` for an unknown quantity.
 
     >>> from wendonic.demo import demo_profile
     >>> from wendonic.study.feel_sheet import measure
@@ -33,7 +32,7 @@ def missed_limits(
             reason = sheet.reasons.get(name)
             yield name, f"no value{f' ({reason})' if reason else ''}; allowed: {allowed}"
         elif (low is not None and value < low) or (high is not None and value > high):
-            # What is a hair beyond a limit does not read as if it were at it.
+            # A value just beyond a limit must not be printed as the limit itself.
             shown = [length.words(value, unit, f".{digits}g").rstrip() for digits in (4, 6, 9, 17)]
             limits_shown = (least.removeprefix("at least "), most.removeprefix("at most "))
             yield name, f"{next((one for one in shown if one not in limits_shown), shown[0])}; allowed: {allowed}"

@@ -1,4 +1,4 @@
-"""What is wrong with a profile, found by trying it, and fixes that were tried before they are reported."""
+"""Finds faults of a profile by trying it, and reports only fixes that have been tried."""
 
 from collections.abc import Callable
 from functools import cached_property
@@ -22,7 +22,7 @@ from wendonic.study.finding import (
 from wendonic.study.findings import FINDINGS
 
 Place = tuple[str, str]
-"""A finding's slug and field path: two of the same are the same finding."""
+"""A finding's slug and field path, which identify it."""
 
 Progress = Callable[[str, int, int], None]
 """Called with what is being tried, how many of its kind are done, and how many there are."""
@@ -33,9 +33,9 @@ def check(
 ) -> list[Finding]:
     """Return every finding about a profile, faults before notices, in the order of the modes.
 
-    A fix is applied to a copy, which is checked again, and is reported only if the finding is gone and no other has
-    come; without `prove` no fix is reported. `engine` is that of `wendonic.shape`. `progress` is called
-    with what is being tried (each mode, then the fixes for each finding), how many are done, and how many there are.
+    A fix is applied to a copy, which is checked again, and is reported only if the finding is gone and no new one
+    appears; without `prove` no fix is reported. `engine` is that of `wendonic.shape`. `progress` is called with what
+    is being tried (each mode, then the fixes for each finding), how many are done, and how many there are.
 
     >>> from wendonic.demo import demo_profile
     >>> [finding.slug for finding in check(demo_profile("store_room"), prove=False)]
@@ -51,8 +51,8 @@ def check(
     for number, (kind, found) in enumerate(everything):
         if prove and progress is not None:
             progress(f"fixes for {kind.slug}", number, len(everything))
-        # What a mode has from the one that it begins as is found once, by one path or the other.
-        if first.setdefault((kind.slug, _where_it_stands(profile, found.where)), found.where) != found.where:
+        # A finding about something that a mode inherits is reported once, by either path.
+        if first.setdefault((kind.slug, _written_at(profile, found.where)), found.where) != found.where:
             continue
         changes, tried = _proven(tried_out, kind, found) if prove else ({}, "")
         advice = "; ".join(filter(None, [found.advice, tried]))
@@ -63,8 +63,8 @@ def check(
     return sorted(findings, key=lambda finding: finding.severity)
 
 
-def _where_it_stands(profile: Profile, where: str) -> str:
-    """Return the path at which the file has what a mode has from another one; any other path as it is."""
+def _written_at(profile: Profile, where: str) -> str:
+    """Return the path at which the file has an entry that a mode inherits; any other path as it is."""
     parts = path_parts(where)
     entry = next((place for place, part in enumerate(parts) if isinstance(part, int)), None)
     if parts[0] != "mode" or entry is None:
@@ -74,14 +74,16 @@ def _where_it_stands(profile: Profile, where: str) -> str:
 
 
 class Fixed(NamedTuple):
-    """A profile with every proven fix in it, the fixes in the order in which they were made, and what is left."""
+    """A profile with every proven fix in it, the fixes in the order in which they were made, and the remaining
+    findings.
+    """
 
     profile: Profile
     fixes: tuple[Finding, ...]
     left: tuple[Finding, ...]
 
     def __str__(self) -> str:
-        """Say what was fixed and what is left, as `wendonic check --fix` does."""
+        """Return what was fixed and what remains, as `wendonic check --fix` prints it."""
         fixes = [f"fixed {finding.slug}: {finding.fix}" for finding in self.fixes] or ["nothing was fixed"]
         return "\n".join([*fixes, *map(str, self.left)])
 
@@ -92,8 +94,8 @@ MOST_FIXES = 100
 def fixed(
     profile: Profile, only: tuple[str, ...] = (), engine: Engine = "auto", progress: Progress | None = None
 ) -> Fixed:
-    """Return a profile with the fixes of findings in it, each proven on what the ones before it left. With `only`,
-    those of findings of some kinds. `progress` is that of `check`.
+    """Return a profile with the fixes of all findings, or only those of the kinds in `only`. Each fix is proven on
+    the profile that the fixes before it have left. `progress` is that of `check`.
 
     >>> from wendonic import profile_from_text
     >>> head = 'format = "wendonic-profile"\\nversion = 1\\n[[mode.seat.look.bind]]\\nmouse = "mouse.move"\\n'
@@ -114,8 +116,8 @@ def fixed(
 
 
 class _TriedOut:
-    """A profile that is tried: what each kind of finding finds in each mode, looked for when it is first needed.
-    Modes that are the same as in `like` are not tried again.
+    """What each kind of finding finds in each mode of a profile, computed when it is first needed. Modes that are the
+    same as in `like` are not tried again.
     """
 
     def __init__(self, profile: Profile, engine: Engine, like: "_TriedOut | None" = None) -> None:
@@ -129,7 +131,7 @@ class _TriedOut:
             self._found.update((place, like._found[place]) for place in kept)
 
     def changed(self, changes: Changes) -> "_TriedOut":
-        """Return the profile with changes; two modes with one gait ask for the same ones."""
+        """Return the profile with changes, each computed once: two modes with one gait need the same changes."""
         words = changes_words(changes)
         if words not in self._changed:
             self._changed[words] = _TriedOut(self.profile.changed(changes), self.engine, self)
@@ -164,7 +166,7 @@ class _TriedOut:
 
 
 def _seen_alike(one: Profile, other: Profile, mode: str) -> bool:
-    """Return whether two profiles have all that the findings of a mode can depend on in common."""
+    """Return whether two profiles agree in everything that the findings of a mode can depend on."""
     if mode not in other.mode or one.mode[mode] != other.mode[mode] or one.gaits_of(mode) != other.gaits_of(mode):
         return False
     exits = [{name: table.leave_to for name, table in profile.mode.items()} for profile in (one, other)]
@@ -173,7 +175,7 @@ def _seen_alike(one: Profile, other: Profile, mode: str) -> bool:
 
 
 def _proven(tried_out: _TriedOut, kind: FindingKind, found: Found) -> tuple[Changes, str]:
-    """Return the first fix that works, and in words what was tried where none does."""
+    """Return the first fix that works, or else what was tried, in words."""
     profile = tried_out.profile
     tried: list[str] = []
     (place,) = tried_out.places([(kind, found)])
@@ -181,7 +183,7 @@ def _proven(tried_out: _TriedOut, kind: FindingKind, found: Found) -> tuple[Chan
         changes = as_in_file(profile, fix)
         try:
             changed = tried_out.changed(changes)
-            # A fix that does not fix is not worth all the other trials.
+            # All other kinds are checked only once the finding itself is gone.
             stays = place in changed.places(changed.of_kind(kind))
             new = set() if stays else changed.places(changed.everything()) - tried_out.all_places
         except (ProfileError, WendonicError) as refused:

@@ -1,4 +1,4 @@
-"""What a profile wants in every direction, with everything pressed or tilted all the way."""
+"""What a profile requests in every direction at full input."""
 
 import math
 from typing import Any, NamedTuple
@@ -16,13 +16,12 @@ SETTLED = 1e-7
 NEARLY_DEG = 1e-6
 MOST_TICKS = 2000
 MOST_LETTERS = 20
-"""Keys whose names are longer than this are called just so."""
+"""If the names of keys are longer than this together, they are just called "keys"."""
 
 
 class Envelope(NamedTuple):
-    """One source of `move`: its name, and (right, forward) wanted of top speed for each heading (deg) of full input.
-
-    `round` is true for a stick, which has every heading; keys have eight.
+    """One source of `move`: its name, and the request (right, forward) as a share of top speed at each heading (deg)
+    of full input. `round` is true for a stick, which has every heading; keys have eight.
     """
 
     name: str
@@ -32,12 +31,12 @@ class Envelope(NamedTuple):
 
     @property
     def fastest(self) -> float:
-        """The longest of them."""
+        """The longest request."""
         return max((math.hypot(*pair) for pair in self.wanted), default=0.0)
 
     @property
     def fastest_share(self) -> float:
-        """The longest of them, as a share of the longest that is straight; 0 where none is."""
+        """The longest request as a share of the longest straight one; 0 if there is none."""
         pairs = zip(self.headings_deg, self.wanted, strict=True)
         straight = max(
             (math.hypot(*pair) for heading, pair in pairs if abs((heading + 45.0) % 90.0 - 45.0) < NEARLY_DEG),
@@ -47,7 +46,7 @@ class Envelope(NamedTuple):
 
 
 def _settled(helm: Helm) -> tuple[float, float]:
-    """Tick until nothing changes any more: ramps and smoothing have arrived."""
+    """Tick until nothing changes any more, when ramps and smoothing have settled."""
     last = helm.tick(0.05).local
     for _ in range(MOST_TICKS):
         local = helm.tick(0.05).local
@@ -87,11 +86,9 @@ def _of_entry(profile: Profile, bind: Any, steps: int) -> Envelope:
 
 
 def envelopes(profile: Profile, mode: str | None = None, steps: int = 144) -> list[Envelope]:
-    """Return what each entry of a mode's `move` wants in every direction, all the way down: keys, sticks, axes, a
-    thumb on the glass, the pointer.
-
-    A stick goes along its own rim: a circle, a square, or what was measured. Raises `WendonicError` where the mode
-    has none of them.
+    """Return what each entry of a mode's `move` requests in every direction at full input: keys, sticks, axes, a
+    thumb on the touch screen, the pointer. A stick is moved along its own rim: a circle, a square, or the measured
+    one. Raises `WendonicError` if the mode has none of them.
 
     >>> from wendonic.demo import demo_profile
     >>> keys, stick = envelopes(demo_profile(), steps=8)

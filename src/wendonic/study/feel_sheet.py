@@ -1,4 +1,4 @@
-"""The feel sheet: a profile's feel in milliseconds, metres, degrees and ratios, as probes measure it."""
+"""The feel sheet: a profile's feel in milliseconds, metres, degrees and ratios, measured by probes."""
 
 from collections.abc import Collection, Iterator, Mapping
 
@@ -19,11 +19,10 @@ from wendonic.study.unmeasured import NotHere, Unmeasured, once_each
 
 
 class FeelSheet(Mapping[str, Value]):
-    """What was measured, by the names of the quantities, in their order; None for what has no value, and `reasons`
-    says why: `NotHere` for what the mode does not have, `Unmeasured` for what could not be measured.
-
-    Times count from the raw change. A quantity can be read as an item or as an attribute. `by` is what it was
-    measured by, `held` the press that was held, `thresholds` what its definitions depend on.
+    """The measured quantities by name, in their order. One without a value is None, and `reasons` says why: `NotHere`
+    if the mode does not have it, `Unmeasured` if it could not be measured. Times count from the raw change. A
+    quantity can be read as an item or as an attribute. `by` is the device that it was measured with, `held` the press
+    that was held, `thresholds` the numbers that its definitions depend on.
 
     >>> sheet = FeelSheet({"reach90_s": 0.14})
     >>> sheet["reach90_s"], sheet.reach90_s, sheet.stop_time_s, len(sheet) == len(QUANTITIES)
@@ -43,7 +42,7 @@ class FeelSheet(Mapping[str, Value]):
         held: str | None = None,
         thresholds: Thresholds = THRESHOLDS,
     ) -> None:
-        """Take what was measured, and why the rest was not."""
+        """Take the measured values, and the reasons for the missing ones."""
         self._values = {name: values.get(name) for name in QUANTITIES}
         self.reasons = dict(reasons or {})
         self.by = by
@@ -51,7 +50,7 @@ class FeelSheet(Mapping[str, Value]):
         self.thresholds = thresholds
 
     def asked(self, name: str) -> bool:
-        """Return whether a quantity was measured, or tried to be.
+        """Return whether a quantity was requested.
 
         >>> FeelSheet({"reach90_s": 0.14}).asked("stop_time_s")
         False
@@ -59,7 +58,7 @@ class FeelSheet(Mapping[str, Value]):
         return self._values[name] is not None or name in self.reasons
 
     def missing(self) -> dict[Unmeasured, list[str]]:
-        """Return the quantities that have no value, by the reason: what could not be measured first.
+        """Return the quantities without a value, grouped by reason: first those that could not be measured.
 
         >>> from wendonic.demo import demo_profile
         >>> {str(why): names for why, names in measure(demo_profile(), only=["climb_m_s"]).missing().items()}
@@ -82,7 +81,7 @@ class FeelSheet(Mapping[str, Value]):
         raise AttributeError(none_such("quantity of the feel sheet", name, QUANTITIES))
 
     def __iter__(self) -> Iterator[str]:
-        """Go through the names of the quantities."""
+        """Iterate over the names of the quantities."""
         return iter(self._values)
 
     def __len__(self) -> int:
@@ -102,21 +101,21 @@ class FeelSheet(Mapping[str, Value]):
 
 
 def value_words(value: Value, factor: float = 1.0) -> str:
-    """Return a value of the sheet as it is shown: four digits, a dash for what a profile does not have. `factor` is
-    that of the unit in which it is shown, see `LengthUnit.factor`.
+    """Return a value of the sheet as text: four digits, or a dash if there is none. `factor` is that of the unit in
+    which it is shown, see `LengthUnit.factor`.
 
     >>> value_words(0.123456), value_words(-3e-17), value_words(44), value_words(None)
     ('0.1235', '0', '44', '-')
     """
     if value is None or isinstance(value, int):
         return "-" if value is None else str(value)
-    # Nothing has no sign.
+    # Zero is written without a sign.
     return significant(round(value, 9) * factor, 4)
 
 
 def known_quantity(name: str, length: LengthUnit = METRES) -> tuple[str, float]:
-    """Return a quantity by its name, or by the one that it has in a game's own unit, and what a value so given is
-    multiplied by to be in metres; raises `WendonicError` for one that no sheet has.
+    """Return a quantity by its name, or by its name in the game's own unit, and the factor that converts such a value
+    to metres; raises `WendonicError` for an unknown one.
 
     >>> known_quantity("stop_distance_u", LengthUnit("px", 50.0)), known_quantity("stop_time_s")
     (('stop_distance_m', 0.02), ('stop_time_s', 1.0))
@@ -141,12 +140,11 @@ def measure(
 ) -> FeelSheet:
     """Return the feel sheet of a mode, the first one by default.
 
-    `engine` is that of `wendonic.shape`. With `only`, nothing is measured beyond what these quantities need, and the
-    others are None. `by` names the device to measure with: `keys`, `pad.left_stick`, `pad`, `touch_zones`; by default
-    the one with the most directions, keys first. `held` is a press that is held all the time, such as a sprint.
-    With a `seat`, one of the profile's or a pad such as "pad1", it is measured by that player's controls alone, see
-    `seated`. Raises `WendonicError` for a mode, a quantity or a seat that does not exist, and a device or a press
-    that the mode does not have.
+    `engine` is that of `wendonic.shape`. With `only`, just these quantities are measured, and the others are None.
+    `by` names the device to measure with: `keys`, `pad.left_stick`, `pad`, `touch_zones`; by default the one with the
+    most directions, keys first. `held` is a press that is held throughout, such as a sprint. With a `seat`, one of
+    the profile's or a pad such as "pad1", only that player's controls are used, see `seated`. Raises `WendonicError`
+    for a mode, a quantity or a seat that does not exist, and a device or a press that the mode does not have.
 
     >>> from wendonic.demo import demo_profile
     >>> sheet = measure(demo_profile())
@@ -186,7 +184,7 @@ def sheet_of(bench: Bench, only: Collection[str] | None = None) -> FeelSheet:
 
 @once_each
 def _value(bench: Bench, name: str) -> Value:
-    """Return a quantity in its own unit, as one of Python's numbers and not NumPy's; what only rounding left is 0."""
+    """Return a quantity in its own unit as a Python number; a remainder of rounding is 0."""
     value = QUANTITIES[name].measure(bench)
     return value if value is None or isinstance(value, int) else without_rounding(value)
 

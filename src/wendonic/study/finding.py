@@ -1,4 +1,4 @@
-"""One thing that `check` says is wrong, and the kinds of it."""
+"""Findings, and the kinds of finding that `check` looks for."""
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from contextlib import suppress
@@ -21,14 +21,13 @@ from wendonic.study.quantity import Value
 
 Severity = Literal["fault", "notice"]
 Changes = Mapping[str, Any]
-"""Values by field path; None takes a field out, so that its default counts again."""
+"""Values by field path; None removes a field, so that its default counts again."""
 
 
 class Finding(NamedTuple):
-    """A slug that names its kind, how severe it is, the field path, what was measured, and why a player feels it.
-
-    `changes` is a fix that was tried: applied to a copy of the profile it made the finding go and brought no other;
-    empty where there is none. `advice` says what else can be done, and what was tried in vain.
+    """The slug of its kind, its severity, the field path, what was measured, and why a player feels it. `changes` is
+    a proven fix: applied to a copy of the profile it removed the finding and caused no new one; empty if there is
+    none. `advice` says what else can be done, and which fixes were tried without success.
 
     >>> from wendonic.demo import demo_profile
     >>> from wendonic.study import check
@@ -51,11 +50,11 @@ class Finding(NamedTuple):
         return changes_words(self.changes)
 
     def __repr__(self) -> str:
-        """Name it, and what was measured."""
+        """Return the slug and what was measured."""
         return f"<Finding {self.severity}: {self.slug}, {self.where}: {self.measured}>"
 
     def __str__(self) -> str:
-        """Give it on a few lines, as a person reads it."""
+        """Return it as a few lines of text."""
         lines = [f"{self.severity}: {self.slug}, {self.where}", f"  {self.measured}", f"  {self.why}"]
         lines += [f"  fix: {self.fix}"] if self.changes else []
         lines += [f"  advice: {self.advice}"] if self.advice else []
@@ -76,8 +75,8 @@ def changes_words(changes: Changes) -> str:
 
 
 class Found(NamedTuple):
-    """What a kind of finding found: field path, what was measured, fixes to try, best first, and what else can be
-    done; why, where it is not as usual.
+    """What a kind of finding found: field path, what was measured, fixes to try, best first, what else can be done,
+    and the reason if it differs from that of its kind.
     """
 
     where: str
@@ -96,12 +95,12 @@ class Case(Bench):
 
     @cached_property
     def envelopes(self) -> list[Envelope]:
-        """What each source of `move` wants at 16 headings, see `wendonic.study.envelope`."""
+        """What each source of `move` requests at 16 headings, see `wendonic.study.envelope`."""
         return envelopes(self.profile, self.mode, steps=16)
 
     def glides(self, gait: Gait) -> bool:
-        """Return whether a gait may roll out: that of a vehicle, of what flies, or of what the channel `turn` turns,
-        as it does a ship, and nothing but drag or coasting slows.
+        """Return whether a gait may roll out: it belongs to a vehicle, a flyer or a body that the channel `turn`
+        turns, such as a ship, and only drag or coasting slows it.
         """
         turned = isinstance(self.table.steer, Faced) and self.table.steer.face == "turn"
         return self.table.steer.glides or (turned and (gait.drag_per_s or gait.coast_half_life_s) is not None)
@@ -126,7 +125,7 @@ class Case(Bench):
         numbers = self.profile.gaits_of(self.mode)
         found = [(self.table.gait, numbers[self.table.gait], self)] if self.table.gait != "none" else []
         for press, name in self.table.press_gaits.items():
-            # One that cannot be held is a finding of its own.
+            # A press that cannot be held is a finding of its own.
             with suppress(WendonicError):
                 found.append((name, numbers[name], Case(self.profile, self.mode, self.engine, held=press)))
         return found
@@ -146,12 +145,12 @@ class Case(Bench):
         return True
 
     def out(self, *paths: str) -> dict[str, Any]:
-        """Return what takes those of some fields out that the file has."""
+        """Return changes that remove those of some fields that the file has."""
         return {path: None for path in paths if self.says(path)}
 
 
 def as_in_file(profile: Profile, changes: Changes) -> dict[str, Any]:
-    """Return changes as the profile's file spells them: in the game's own unit where that does.
+    """Return changes as the profile's file spells them: in the game's own unit where the file uses it.
 
     >>> from wendonic.demo import demo_profile
     >>> as_in_file(demo_profile(), {"gait.walk.brake_m_s2": 40})
@@ -174,8 +173,8 @@ Look = Callable[[Case], Iterator[Found]]
 
 
 class FindingKind(NamedTuple):
-    """A kind of finding; `place` says where in a report, `why` why a player would feel it, `once` that it is about
-    the whole profile and is looked for in its first mode only.
+    """A kind of finding; `place` is its position in a report, `why` says why a player would feel it, and `once` that
+    it concerns the whole profile and is looked for in the first mode only.
     """
 
     slug: str
@@ -190,7 +189,7 @@ _REGISTERED: dict[str, FindingKind] = {}
 
 
 def finding(place: int, severity: Severity, why: str, once: bool = False) -> Callable[[Look], Look]:
-    """Return a decorator that makes a function a kind of finding, called as it is, with dashes."""
+    """Return a decorator that makes a function a kind of finding, named like the function with dashes."""
 
     def register(look: Look) -> Look:
         slug = look.__name__.replace("_", "-")

@@ -11,9 +11,8 @@ TICK_S = 0.01
 
 
 def held_press(profile: Profile, name: str) -> tuple[tuple[Changes, float], ...]:
-    """Return what to do, and how long (s) to wait after it, so that a press of a profile of one mode stays held.
-
-    Raises `WendonicError` for a press that the mode does not have, or that does not stay held whatever is done.
+    """Return the changes that keep a press held, in a profile of one mode, and how long (s) to wait after them.
+    Raises `WendonicError` for a press that the mode does not have, or that nothing keeps held.
 
     >>> from wendonic.demo import demo_profile
     >>> held_press(demo_profile("harvest"), "sprint")

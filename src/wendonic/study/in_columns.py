@@ -1,10 +1,10 @@
-"""Rows of words in columns, as plain text."""
+"""Rows of text in aligned columns."""
 
 from collections.abc import Sequence
 
 
 def in_columns(rows: Sequence[Sequence[str]], gap: str = " ") -> str:
-    """Return rows of equal length as lines: names to the left, numbers to the right, after a gap a unit or a note.
+    """Return rows of equal length as lines: names aligned left, numbers right, then a unit or a note after a gap.
 
     >>> print(in_columns([("", "old", "new", ""), ("stop_time_s", "0.1066", "0.32", "s")]))
                     old   new

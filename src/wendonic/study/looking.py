@@ -1,4 +1,4 @@
-"""How far a trace turns the view."""
+"""How far the view turns in a trace."""
 
 from typing import TYPE_CHECKING
 
@@ -13,7 +13,7 @@ LOOK_AXES = ("yaw", "pitch")
 
 
 def looks_deg(trace: "Columns") -> "NDArray[np.float64]":
-    """Return how far the player turns the view in each tick (deg), a row to the right and one up; zeros for a trace
+    """Return how far the player turns the view in each tick (deg), one row to the right and one up; zeros for a trace
     without these columns.
 
     >>> import pandas as pd
@@ -28,7 +28,7 @@ def looks_deg(trace: "Columns") -> "NDArray[np.float64]":
 
 
 def look_rates_deg_s(trace: "Columns") -> "NDArray[np.float64]":
-    """Return how fast the player turns the view in each tick (deg/s), a row to the right and one up.
+    """Return how fast the player turns the view in each tick (deg/s), one row to the right and one up.
 
     >>> import pandas as pd
     >>> look_rates_deg_s(pd.DataFrame({"look_yaw_deg": [3.0], "look_pitch_deg": [4.0], "dt": [0.5]})).tolist()
@@ -41,7 +41,7 @@ def look_rates_deg_s(trace: "Columns") -> "NDArray[np.float64]":
 
 
 def whole_yaw_deg(trace: "Columns") -> "NDArray[np.float64]":
-    """Return where the view points in each tick (deg), turns added up: without a jump from 360 to 0.
+    """Return the yaw of the view in each tick (deg), unwrapped: without a jump from 360 to 0.
 
     >>> import pandas as pd
     >>> whole_yaw_deg(pd.DataFrame({"view_yaw_deg": [350.0, 10.0]})).tolist()
@@ -53,7 +53,7 @@ def whole_yaw_deg(trace: "Columns") -> "NDArray[np.float64]":
 
 
 def turned_deg(trace: "Columns") -> float:
-    """Return how far the player turns the view in all (deg), there and back.
+    """Return the total angle (deg) by which the player turns the view, there and back.
 
     >>> import pandas as pd
     >>> turned_deg(pd.DataFrame({"look_yaw_deg": [3.0, -1.0], "look_pitch_deg": [4.0, 0.0]}))
@@ -65,11 +65,11 @@ def turned_deg(trace: "Columns") -> float:
 
 
 WALKS = ("raw_x", "raw_y", "local_x", "local_y", "rise", "turn", "throttle", "amount", "vel_x", "vel_y", "vel_z")
-"""Columns of which one differs from 0 in the trace of a player who does more than look."""
+"""Columns of which at least one differs from 0 if the player does more than look."""
 
 
 def only_looks(trace: "Columns") -> bool:
-    """Return whether the player turns the view, and nothing else moves.
+    """Return whether the player turns the view and nothing else moves.
 
     >>> from wendonic import Event, Recording, shape
     >>> from wendonic.demo import demo_profile

@@ -1,4 +1,4 @@
-"""How fast a trace goes and how far, height included; a jump to another place is not a distance."""
+"""The speed and distance of a trace, height included; a relocation is not a distance."""
 
 import math
 from typing import TYPE_CHECKING
@@ -24,8 +24,8 @@ def speeds_m_s(trace: "Columns") -> "NDArray[np.float64]":
 
 
 def walked_speeds_m_s(trace: "Columns") -> "NDArray[np.float64]":
-    """Return the speed (m/s) at the end of every tick along the ground, or through the air of what flies. Of what
-    jumps or falls, up and down is left out.
+    """Return the speed (m/s) at the end of every tick along the ground, or through the air for a flyer. The vertical
+    speed of a jump or fall is left out.
 
     >>> import pandas as pd
     >>> speeds = {"vel_x": [4.0, 4.0], "vel_y": [0.0, 0.0], "vel_z": [3.0, 3.0]}
@@ -40,7 +40,7 @@ def walked_speeds_m_s(trace: "Columns") -> "NDArray[np.float64]":
 
 
 def level_speeds_m_s(trace: "Columns") -> "NDArray[np.float64]":
-    """Return the speed over the ground (m/s) at the end of every tick, up and down left out.
+    """Return the horizontal speed (m/s) at the end of every tick.
 
     >>> import pandas as pd
     >>> level_speeds_m_s(pd.DataFrame({"vel_x": [3.0], "vel_y": [4.0], "vel_z": [-2.0]})).tolist()
@@ -55,13 +55,13 @@ def level_speeds_m_s(trace: "Columns") -> "NDArray[np.float64]":
 JUMP_M = 0.5
 UNEXPLAINED = 3.0
 UNUSUAL = 10.0
-"""A step of more than JUMP_M is a jump if it is so many times as long as its speed explains, and as the steps of the
-trace usually are: a game may move a body at each tick, and report no speed.
+"""A step of more than JUMP_M is a relocation if it is this many times as long as its speed explains and as the usual
+steps of the trace: a game may move a body at each tick without reporting a speed.
 """
 
 
 def placed(trace: "Columns") -> "NDArray[np.bool_]":
-    """Return in which ticks the game put the body somewhere else, for example to respawn.
+    """Return the ticks in which the game put the body somewhere else, for example to respawn.
 
     >>> import pandas as pd
     >>> x = [0.0, 0.1, 0.2, 7.0, 7.1]
@@ -80,7 +80,7 @@ def placed(trace: "Columns") -> "NDArray[np.bool_]":
 
 
 def relocated(trace: "Columns") -> "NDArray[np.bool_]":
-    """Return in which ticks the body was put somewhere: out of a wall, where a hand pointed, or by the game."""
+    """Return the ticks in which the body was relocated: out of a wall, to where a hand pointed, or by the game."""
     return placed(trace) | _moved_by_rules(trace)
 
 
@@ -103,7 +103,7 @@ def _raw_steps_m(trace: "Columns") -> "NDArray[np.float64]":
 
 
 def steps_m(trace: "Columns") -> "NDArray[np.float64]":
-    """Return the distance (m) that every tick covers, the first one from `begins_at`.
+    """Return the distance (m) covered in every tick, in the first one from `begins_at`.
 
     >>> import pandas as pd
     >>> trace = {"pos_x": [0.0, 1.0, 9.0], "pos_y": [0.0, 2.0, 9.0], "pos_z": [0.0, 2.0, 9.0], "dt": [1.0, 1.0, 1.0]}
@@ -121,7 +121,7 @@ def steps_m(trace: "Columns") -> "NDArray[np.float64]":
 
 def begins_at(trace: "Columns") -> tuple[float, float, float]:
     """Return where the body is (m) before the first tick: at the origin, where a walk begins, if its speed explains
-    that, or else as far behind as that speed goes in a tick.
+    that, otherwise as far back as that speed goes in a tick.
 
     >>> import pandas as pd
     >>> def row(x, speed):

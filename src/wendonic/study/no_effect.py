@@ -1,4 +1,4 @@
-"""A recording that does nothing under a profile: most often it is of another device, or of another player."""
+"""Recordings that have no effect under a profile, usually because they are of another device or another player."""
 
 import logging
 from typing import TYPE_CHECKING
@@ -13,10 +13,10 @@ if TYPE_CHECKING:
     import pandas as pd
 
 REQUESTS = (*WALKS, "look_yaw_deg", "look_pitch_deg")
-"""Columns of which one differs from 0 wherever a recording requests something, or moves the body."""
+"""Columns of which at least one differs from 0 if a recording requests something or moves the body."""
 
 NAMED = 3
-"""Controls that are named; the rest are counted."""
+"""Number of controls that are named; the rest are counted."""
 
 
 def words_of_no_effect(trace: "pd.DataFrame", recording: Recording, seat: str | None = None) -> str | None:
@@ -46,7 +46,7 @@ def words_of_no_effect(trace: "pd.DataFrame", recording: Recording, seat: str | 
 
 
 def warn_of_no_effect(trace: "pd.DataFrame", recording: Recording, seat: str | None = None, title: str = "") -> None:
-    """Say so in a warning of the logger `wendonic`, behind a `title`."""
+    """Log it as a warning of the logger `wendonic`, after a `title`."""
     words = words_of_no_effect(trace, recording, seat)
     if words:
         logging.getLogger("wendonic").warning("%s%s", title, words)

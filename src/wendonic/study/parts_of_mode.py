@@ -1,4 +1,4 @@
-"""The parts of one mode of a profile that move the body, and those that do not, to be tried by themselves."""
+"""Parts of one mode of a profile on their own: those that move the body, and those that do not."""
 
 from typing import Any
 
@@ -8,8 +8,8 @@ from wendonic.study.measuring.jumps import jump_press_name
 
 
 def only_moving(profile: Profile, mode: str, held: str | None = None) -> Profile:
-    """Return the profile with one mode, and of it what moves the body: no look, and no presses but those that jump,
-    switch gaits, scale or point, and the one that is `held`.
+    """Return the profile with one mode, reduced to what moves the body: without look, and with no presses except
+    those that jump, switch gaits, scale or point, and the one that is `held`.
 
     >>> from wendonic.demo import demo_profile
     >>> walks = only_moving(demo_profile(), "foot").mode["foot"]
@@ -28,7 +28,7 @@ def only_moving(profile: Profile, mode: str, held: str | None = None) -> Profile
 
 
 def without_moving(profile: Profile, mode: str) -> Profile:
-    """Return the profile with one mode, and of it look and presses: nothing that moves the body.
+    """Return the profile with one mode, reduced to look and presses.
 
     >>> from wendonic.demo import demo_profile
     >>> looks = without_moving(demo_profile(), "foot").mode["foot"]

@@ -1,4 +1,4 @@
-"""Which of two sets of numbers is preferred, from blind votes: counted while voting goes on, or once at its end."""
+"""Which of two sets of numbers players prefer, by blind votes, evaluated while voting goes on or at its end."""
 
 import json
 import math
@@ -9,19 +9,18 @@ from typing import NamedTuple
 from wendonic.errors import Fault, FileError, WendonicError
 
 ERROR = 0.05
-"""How often votes of a player who prefers neither may settle it all the same."""
+"""How often the votes of a player without a preference may settle it by chance."""
 
 MOST_VOTES = 10_000
 
 
 class VotesError(FileError):
-    """A log of votes with faults."""
+    """Faults in a log of votes."""
 
 
 class Preference(NamedTuple):
-    """Votes for a and for b, the shares of a that they leave possible, and which one is preferred, once settled.
-
-    `votes_to_settle` is how many votes in all would settle it if they go on as they have; None where they are even.
+    """Votes for a and for b, the interval of a's share, and the preferred one once it is settled. `votes_to_settle`
+    is the total number of votes that would settle it if they continue in this ratio; None if they are even.
 
     >>> preference(9, 0).settled, preference(9, 5).settled
     ('a', None)
@@ -45,12 +44,13 @@ class Preference(NamedTuple):
 
 
 def preference(a: int, b: int, error: float = ERROR) -> Preference:
-    """Return what votes for a and b say while voting goes on: it is valid after each vote, however often one looks.
+    """Return the preference from votes for a and b while voting goes on. It is valid after each vote, however often
+    one looks.
 
     The evidence against a share p of a is M = B(a + 1, b + 1) / (p^a (1 - p)^b): the likelihood of the votes under a
-    share drawn evenly from 0..1, over that under p. Under p it is a martingale that begins at 1, so that it ever
-    reaches 1 / error with a probability of at most `error` (Ville 1939; Robbins, Ann. Math. Stat. 1970). The interval
-    holds the shares whose M is below that; the vote is settled once one half is none of them. Raises `WendonicError`
+    share drawn evenly from 0..1, over that under p. Under p it is a martingale that begins at 1, so the probability
+    that it ever reaches 1 / error is at most `error` (Ville 1939; Robbins, Ann. Math. Stat. 1970). The interval
+    contains the shares whose M is below that; the vote is settled once it excludes one half. Raises `WendonicError`
     for counts below 0, and for an error outside of 0..1.
 
     >>> print(preference(3, 1))
@@ -63,8 +63,8 @@ def preference(a: int, b: int, error: float = ERROR) -> Preference:
 
 
 def votes_to_settle(a: int, b: int, error: float = ERROR) -> int | None:
-    """Return after how many votes it would be settled if they go on as they have; None where they are even, or beyond
-    10,000 votes. Without any votes, the fewest that can settle it.
+    """Return the total number of votes that would settle it if they continue in this ratio; None if they are even, or
+    beyond 10,000 votes. Without any votes, the smallest number that can settle it.
 
     >>> votes_to_settle(0, 0), votes_to_settle(5, 5)
     (8, None)
@@ -81,10 +81,10 @@ def votes_to_settle(a: int, b: int, error: float = ERROR) -> int | None:
 
 
 def exact_share(a: int, b: int, error: float = ERROR) -> tuple[float, float]:
-    """Return the exact interval of the share of a, for a number of votes that was fixed before the first of them.
+    """Return the exact interval of a's share for a number of votes that was fixed before the first one.
 
     Clopper and Pearson (Biometrika 1934): quantiles of beta distributions. It is narrower than that of `preference`,
-    and wrong where one stops as soon as it pleases. Raises `WendonicError` for counts below 0.
+    and wrong if one stops as soon as the result pleases. Raises `WendonicError` for counts below 0.
 
     >>> [round(end, 4) for end in exact_share(8, 2)]
     [0.4439, 0.9748]
@@ -98,9 +98,8 @@ def exact_share(a: int, b: int, error: float = ERROR) -> tuple[float, float]:
 
 
 def read_votes(path: str | Path) -> tuple[int, int]:
-    """Return the votes for a and for b in a log, as the page writes it: a line that says so, then a vote a line.
-
-    Raises `VotesError` with the lines that hold none.
+    """Return the votes for a and for b in a log as the live page writes it: a header line, then one vote a line.
+    Raises `VotesError` with all faulty lines.
 
     >>> import tempfile
     >>> with tempfile.TemporaryDirectory() as folder:
@@ -169,7 +168,7 @@ def settled(a: int, b: int, error: float = ERROR) -> str | None:
 
 
 def _share_interval(a: int, b: int, error: float) -> tuple[float, float]:
-    """Return the shares that are not refuted: the evidence rises to both sides of a / (a + b)."""
+    """Return the shares that are not rejected: the evidence rises on both sides of a / (a + b)."""
     from scipy.optimize import brentq
 
     limit, tiny = -math.log(error), 1e-12

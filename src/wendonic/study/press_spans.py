@@ -1,4 +1,4 @@
-"""When presses were held in a trace, and when they began."""
+"""The times at which presses began and were held in a trace."""
 
 from itertools import pairwise
 from typing import TYPE_CHECKING, NamedTuple
@@ -12,7 +12,7 @@ HELD = "_held"
 class PressSpans(NamedTuple):
     """Times (s) of one press: from when to when it was held, and when it began.
 
-    A tick counts from its beginning. A press that is over at once, such as a tap, begins without being held.
+    A tick counts from its beginning. A press without duration, such as a tap, begins without being held.
     """
 
     held: tuple[tuple[float, float], ...]

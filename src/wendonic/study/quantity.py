@@ -1,4 +1,4 @@
-"""A quantity of the feel sheet: how it is called, its unit, what it means, and how it is measured."""
+"""A quantity of the feel sheet: its name, its unit, its definition, and how it is measured."""
 
 from collections.abc import Callable
 from typing import NamedTuple
@@ -12,10 +12,9 @@ Measure = Callable[[Bench], float | int | None]
 
 
 class Quantity(NamedTuple):
-    """One row of the feel sheet; `place` says where on the sheet. `measure` raises `NotHere` where a mode has no such
-    thing and `Unmeasured` where it could not be measured; None says that it never happened.
-
-    `template` is its definition, with the thresholds that it depends on by name.
+    """One row of the feel sheet; `place` is its position on the sheet. `measure` raises `NotHere` if a mode has no
+    such thing and `Unmeasured` if it could not be measured; None means that it never happened. `template` is its
+    definition, with the thresholds that it depends on by name.
     """
 
     name: str
@@ -26,11 +25,11 @@ class Quantity(NamedTuple):
 
     @property
     def definition(self) -> str:
-        """What it means, with the usual thresholds."""
+        """Its definition with the usual thresholds."""
         return self.defined()
 
     def defined(self, thresholds: Thresholds = THRESHOLDS, length: LengthUnit = METRES) -> str:
-        """Return what it means, with its thresholds; lengths of the game's world are in its own unit."""
+        """Return its definition with these thresholds; lengths in the game's world are in the game's own unit."""
         template = self.template
         for field, words in (
             ("{rests_m_s:g} m/s", length.m_s(thresholds.rests_m_s)),
@@ -50,7 +49,7 @@ _REGISTERED: dict[str, Quantity] = {}
 
 
 def quantity(place: int, unit: str, template: str) -> Callable[[Measure], Measure]:
-    """Return a decorator that puts a function on the feel sheet under its own name."""
+    """Return a decorator that registers a function as a quantity under its own name."""
 
     def register(measure: Measure) -> Measure:
         name = measure.__name__

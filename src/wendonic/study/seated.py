@@ -1,4 +1,4 @@
-"""A profile as one of its players has it."""
+"""A profile reduced to the controls of one player."""
 
 from typing import Any
 
@@ -11,9 +11,8 @@ CHANNELS = ("move", "rise", "throttle", "turn", "look", "goal")
 
 
 def seated(profile: Profile, seat: str | None) -> Profile:
-    """Return a profile with what counts in a seat alone, under the controls of that player: neither keys nor entries
-    of others, and that player's pad where the profile says `pad`. Raises `ControlError` for a seat that does not
-    exist.
+    """Return a profile with only what counts in a seat: without keys and entries of other players, and with that
+    player's pad where the profile says `pad`. Raises `ControlError` for a seat that does not exist.
 
     >>> from wendonic.profile.load import profile_from_text
     >>> two = profile_from_text('''
@@ -56,21 +55,23 @@ def _own_mode(mode: Mode, own: Seat) -> Mode:
             channels[name] = table.model_copy(update={"bind": binds}) if binds else None
     presses = {}
     for name, press in mode.press.items():
-        # What others press stays a press, which gaits, zooms and amounts may name; nothing here makes it.
+        # A press of other players stays, since gaits, zooms and amounts may name it, but no control makes it.
         entries = _own_entries(press.bind, own) if own.sits(press.seat) else ()
         presses[name] = press.model_copy(update={"bind": entries})
     return mode.model_copy(update={**channels, "press": presses})
 
 
 def _own_entries(entries: Any, own: Seat) -> tuple[Any, ...]:
-    """Return the entries that are left in a seat."""
+    """Return the entries that remain in a seat."""
     return tuple(left for entry in entries if (left := _own(entry, own)))
 
 
 def _own(value: Any, own: Seat) -> Any:
-    """Return what a value of an entry is in a seat; nothing for controls of others, and for an entry without any."""
+    """Return a value of an entry as it is in a seat; None for controls of other players, and for an entry without
+    any.
+    """
     if isinstance(value, str):
-        # A chord is down with all of its controls.
+        # A chord needs all of its controls.
         parts = value.split("+")
         left = own.all_own(parts)
         return "+".join(left) if len(left) == len(parts) else ""

@@ -1,4 +1,4 @@
-"""What a channel requests once a control has been held for a while."""
+"""The request of a channel once a control has been held for a while."""
 
 import math
 
@@ -13,8 +13,8 @@ _DIRECTIONS = {(1, 0): "right", (-1, 0): "left", (0, 1): "forward", (0, -1): "ba
 
 
 def settled_request(profile: Profile, channel: str, control: str, value: Value) -> tuple[float, float]:
-    """Return what comes out of a channel, to the right and forward, in a profile of one mode; of `look` how far the
-    view turned, to the right and up (deg).
+    """Return the output of a channel, right and forward, in a profile of one mode; for `look`, how far the view
+    turned, right and up (deg).
     """
     helm = Helm(profile)
     helm.apply(Event(0.0, control, value))

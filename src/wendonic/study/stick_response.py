@@ -1,4 +1,4 @@
-"""What a stick's shaping does to each position, without a tick."""
+"""The effect of a stick's shaping on each position, without ticks."""
 
 import math
 from bisect import bisect_left
@@ -25,13 +25,12 @@ _AT_REST = MOVE_AT_REST._replace(sources=(SOURCE_AT_REST,))
 
 
 class StickResponse:
-    """A stick's gate, centre, dead zone and curve, at rest before each question: raw position in, shaped position
-    out; with the channel `move` that it steers, also its rule for diagonals, its paces and its notches.
+    """A stick's gate, centre, dead zone and curve, starting from rest each time: raw position in, shaped position
+    out. With the channel `move` that it steers, this includes the rule for diagonals, paces and notches.
 
-    Positions are right and forward, as the device reports them; a tilt is a share of the distance from where the
-    stick rests to its rim. Seen from the side (`across`), or if only its sideways axis counts, straight ahead is to
-    the right. `scale` is what a held
-    press multiplies everything by.
+    Positions are right and forward, as the device reports them; a tilt is a share of the distance from the rest point
+    to the rim. Seen from the side (`across`), or if only its sideways axis counts, straight ahead is to the right.
+    `scale` is the factor of a held press.
 
     >>> from wendonic.demo import demo_profile
     >>> stick = StickResponse(demo_profile().mode["foot"].move.bind[1])
@@ -57,8 +56,8 @@ class StickResponse:
 
     @property
     def usual(self) -> bool:
-        """Whether it bends nothing: a circular gate about the middle, a round dead zone, one smooth curve, and a
-        channel that leaves amount and direction alone.
+        """Whether directions stay as they are and all of them are alike: a circular gate about the middle, a round
+        dead zone, one smooth curve, and a channel that leaves amount and direction alone.
         """
         channel = self._channel
         if channel and (self.across or self.paces or channel.notches or channel.diagonal not in PLAIN_RULES):
@@ -69,7 +68,7 @@ class StickResponse:
         return self.tuning == usual and round_zone and smooth and self.tuning.curve.per_axis == 0
 
     def at(self, x: float, y: float) -> tuple[float, float]:
-        """Return where a raw position goes."""
+        """Return the shaped position of a raw position."""
         if self._channel is not None:
             _, moved = move_output(self._channel, self._tables, _AT_REST, ((x, y),), (), 1.0)
             return moved.right * self.scale, moved.forward * self.scale
@@ -98,12 +97,12 @@ class StickResponse:
 
     def tilt_for(self, amount: float, heading_deg: float | None = None, within: float = 1e-12) -> float | None:
         """Return the tilt in a direction (deg, clockwise from forward; straight ahead by default) that first gives
-        `amount`, or None if none up to 1 does. It is at most `within` (tilt) too large, and never too small.
+        `amount`, or None if none up to 1 does. It is too large by at most `within` (tilt), and never too small.
         """
         low, high = 0.0, 1.0
         if self.amount(*self.held(1.0, heading_deg)) < amount:
             return None
-        # The amount never falls while the tilt grows, so halving finds the place.
+        # The amount never falls as the tilt grows, so bisection finds the place.
         while high - low > within:
             middle = (low + high) / 2.0
             small = self.amount(*self.held(middle, heading_deg)) < amount
@@ -119,15 +118,14 @@ class StickResponse:
         [0.75, 0.75]
         """
         if self.usual:
-            # It bends nothing, so all directions are alike.
+            # All directions are alike.
             return [self.tilt_for(amount, within=within)] * len(headings_deg)
         return [self.tilt_for(amount, heading_deg, within) for heading_deg in headings_deg]
 
     def steps_to_rim(self, bits: int = 8) -> int:
-        """Return in how many steps a device with that many bits reports the tilts from rest to full, 0 for what has
-        none: a thumb on the glass, the pointer, swinging hands.
-
-        A stick has half of its steps on either side of its rest, a trigger all of them on one side.
+        """Return the number of steps from rest to full tilt on a device with that many bits; 0 for a source without
+        steps: a thumb on the touch screen, the pointer, swinging hands. A stick has half of its steps on either side
+        of its rest point, a trigger all of them on one side.
 
         >>> from wendonic.demo import demo_profile
         >>> StickResponse(demo_profile().mode["foot"].move.bind[1]).steps_to_rim(bits=8)
@@ -142,13 +140,13 @@ class StickResponse:
         return int(2**bits - 1 if one_sided else 2 ** (bits - 1) - 1)
 
     def steps_in_first_quarter(self, bits: int = 8) -> int:
-        """Return how many steps straight ahead request something, but for no more than a quarter, see `steps_to_rim`.
+        """Return how many steps straight ahead request more than 0 and at most a quarter, see `steps_to_rim`.
 
         >>> from wendonic.demo import demo_profile
         >>> StickResponse(demo_profile().mode["foot"].move.bind[1]).steps_in_first_quarter()
         44
         """
-        # The amount never falls while the tilt grows, so both ends are found by halving.
+        # The amount never falls as the tilt grows, so bisection finds both ends.
         to_rim = self.steps_to_rim(bits)
         steps = range(1, to_rim + 1)
         first = bisect_left(steps, True, key=lambda step: self.ahead(step / to_rim) > 0.0)
@@ -157,7 +155,7 @@ class StickResponse:
 
 
 class CurveResponse:
-    """A response curve by itself: tilt out of the dead zone in (0..1), amount out.
+    """A response curve by itself: from the tilt after the dead zone (0..1) to the amount.
 
     >>> from wendonic.profile.schema.curve import ExpoCurve
     >>> CurveResponse(ExpoCurve(form="expo", amount=0.6)).amount(0.5)

@@ -1,4 +1,4 @@
-"""What each stick of a mode gives, step by step from rest to its rim."""
+"""The amounts of each stick of a mode, step by step from rest to its rim."""
 
 from collections.abc import Iterator
 from typing import Any, NamedTuple
@@ -18,12 +18,12 @@ FULL_AMOUNT = {
     "rise": "a full climb",
     "look": "the fastest turn of the view",
 }
-"""What an amount of 1 on a channel is called."""
+"""Name of an amount of 1 on each channel."""
 
 
 class StickSurvey(NamedTuple):
-    """A stick's `bind` entry, its field path, the amounts at STEPS + 1 tilts straight ahead, the first step that
-    gives anything, and the first that gives everything.
+    """A stick's `bind` entry, its field path, the amounts at STEPS + 1 tilts straight ahead, the first step with an
+    effect, and the first with the full amount.
     """
 
     bind: Tilted | LookStickBind
@@ -32,7 +32,7 @@ class StickSurvey(NamedTuple):
     first: int
     full: int
     wears: bool
-    """Whether its rim wears, as that of a stick does, and that of a thumb on the glass does not."""
+    """Whether its rim can wear: that of a stick can, that of a thumb on the touch screen cannot."""
     channel: str
 
 

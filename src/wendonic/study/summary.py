@@ -1,6 +1,4 @@
-"""A short summary of a trace: how long, how fast which way, how far, how much the view turned, and whether it rests
-when released.
-"""
+"""A short summary of a trace: duration, speeds by direction, distance, turn of the view, and drift when released."""
 
 import math
 from typing import TYPE_CHECKING, NamedTuple
@@ -19,20 +17,20 @@ DIRECTION_TOLERANCE_DEG = 10.0
 """How far from a main or diagonal direction a request still counts as one."""
 
 STEADY_M_S2 = 0.5
-"""Below this change of speed the body has arrived at its speed; accelerations are tens of m/s²."""
+"""Below this rate of change a speed counts as steady; accelerations are tens of m/s²."""
 
 HANDS_OFF_RAW = 0.25
-"""Raw tilt below which a stick may be lying free."""
+"""Raw tilt below which a stick may be untouched."""
 
 HANDS_OFF_RANGE = 0.06
-"""How far each raw axis may wander over `HANDS_OFF_S` while the stick lies free."""
+"""How far each raw axis may wander over `HANDS_OFF_S` while nobody touches the stick."""
 
 HANDS_OFF_S = 1.0
-"""How long a stick has to lie still before its hand is off."""
+"""How long a stick has to be still before it counts as untouched."""
 
 
 class Summary(NamedTuple):
-    """What `summarise` found; None where the trace has nothing to say."""
+    """What `summarise` found; None for what does not occur in the trace."""
 
     ticks: int
     duration_s: float
@@ -44,11 +42,11 @@ class Summary(NamedTuple):
     rest_drift_m_per_min: float | None
 
     def __str__(self) -> str:
-        """Give the summary on one line, in metres."""
+        """Return the summary as one line, in metres."""
         return self.words(METRES)
 
     def words(self, length: LengthUnit) -> str:
-        """Give the summary on one line, in a game's unit; what the trace has nothing to say of is left out."""
+        """Return the summary as one line, in a game's unit, without what does not occur in the trace."""
         parts = (
             ("top amount", self.top_amount, "", ".3f"),
             ("straight", self.straight_speed_m_s, "m/s", ".3f"),
@@ -67,13 +65,13 @@ def summarise(trace: "Columns") -> Summary:
     """Return the summary of a trace.
 
     `top_amount` is the largest amount. `straight_speed_m_s` and `diagonal_speed_m_s` are the highest steady speeds
-    (changing by less than STEADY_M_S2) while the player requests one of the four main directions, or one of the
-    four diagonals, to DIRECTION_TOLERANCE_DEG. Speeds are along the ground, so sliding down a bank adds to them, or
-    through the air of what flies; of a jump, up and down is left out. `distance_m` is the length of the path,
-    height included, without what a headset's wearer was brought over. `turned_deg` is how far the player turned the
-    view, there and back. `rest_drift_m_per_min` is the path that `move` requests with hands off: every raw tilt of
-    the last HANDS_OFF_S lies below HANDS_OFF_RAW and within HANDS_OFF_RANGE on each axis. A stick that moves the
-    body by itself shows here; walking to a goal, or driving by other channels, does not.
+    (changing by less than STEADY_M_S2) while the player requests one of the four main directions, or one of the four
+    diagonals, to DIRECTION_TOLERANCE_DEG. Speeds are along the ground, so sliding down a bank adds to them, or
+    through the air for a flyer; the vertical speed of a jump is left out. `distance_m` is the length of the path,
+    height included, relocations excluded. `turned_deg` is how far the player turned the view, there and back.
+    `rest_drift_m_per_min` is the path that `move` requests with hands off: every raw tilt of the last HANDS_OFF_S
+    lies below HANDS_OFF_RAW and within HANDS_OFF_RANGE on each axis. A stick that drifts shows here; walking to a
+    goal or driving by other channels does not.
 
     >>> from wendonic import shape
     >>> from wendonic.demo import demo_profile, demo_recording
@@ -95,7 +93,7 @@ def summarise(trace: "Columns") -> Summary:
     moving = steady & (amount > 0.0)
     steps = steps_m(trace)
     tilted = np.hypot(np.asarray(trace["raw_x"]), np.asarray(trace["raw_y"])) > 0.0
-    # A request that only fades is not drift, nor is what something else moves.
+    # A request that is fading out is not drift, nor is movement by other sources.
     asks = tilted & (np.hypot(np.asarray(trace["local_x"]), np.asarray(trace["local_y"])) > 0.0)
     hands_off = _hands_off(trace, float(dt.mean())) & (asks | (amount == 0.0))
     drift = steps[hands_off & asks].sum()
@@ -116,7 +114,7 @@ def _highest(speeds: "NDArray[np.float64]") -> float | None:
 
 
 def _hands_off(trace: "Columns", dt_s: float) -> "NDArray[np.bool_]":
-    """Mark the ticks by which the raw tilt has been small, and has hardly moved, for long enough."""
+    """Mark the ticks at which the raw tilt has been small and almost constant for long enough."""
     import numpy as np
 
     raw = np.array([trace["raw_x"], trace["raw_y"]])

@@ -1,7 +1,5 @@
-"""Every number that decides what a quantity of the feel sheet says: what counts as rest, as an answer, as usual.
-
-They are written here and nowhere else; definitions of quantities, the JSON, the help and the documents take them from
-here.
+"""Every threshold that a quantity of the feel sheet depends on: what counts as rest, as a response, as usual. They
+are defined only here; definitions of quantities, the JSON, the help and the documents use these numbers.
 """
 
 from typing import NamedTuple
@@ -99,8 +97,8 @@ THRESHOLDS = Thresholds()
 
 
 def asked_for(tilt: float | None = None, hz: float | None = None, goal_m: float | None = None) -> Thresholds:
-    """Return the usual thresholds with what is changed for a measurement; raises `WendonicError` for a tilt
-    that is not from 0 to 1, and for a rate or a distance that cannot be.
+    """Return the usual thresholds with changes for a measurement; raises `WendonicError` for a tilt outside 0..1, and
+    for an impossible rate or distance.
 
     >>> asked_for(tilt=0.3).tilt, asked_for().tilt
     (0.3, 0.5)

@@ -1,4 +1,6 @@
-"""Why a quantity has no value, and measurements that are made once, whether they give a value or a reason."""
+"""Reasons why a quantity has no value, and measurements that are made only once, whether they give a value or a
+reason.
+"""
 
 from collections.abc import Callable, Hashable
 from functools import wraps
@@ -10,15 +12,15 @@ Values = ParamSpec("Values")
 
 
 class Unmeasured(Exception):  # noqa: N818
-    """A quantity that a mode has, and that could not be measured; it says why."""
+    """Raised if a quantity of a mode could not be measured; the message says why."""
 
 
 class NotHere(Unmeasured):
-    """A quantity that a mode does not have; it says what is not there."""
+    """Raised if a mode does not have a quantity; the message says what is missing."""
 
 
 def _kept(owner: object, key: Hashable, work: Callable[[], Found]) -> Found:
-    """Return what the owner keeps under a key, or raise the reason that is kept there; work it out the first time."""
+    """Return the value that the owner keeps under a key, or raise the reason kept there; compute it once."""
     all_kept: dict[Hashable, Found | Unmeasured] = owner.__dict__.setdefault("_measured", {})
     if key not in all_kept:
         try:
@@ -34,8 +36,8 @@ def _kept(owner: object, key: Hashable, work: Callable[[], Found]) -> Found:
 def once_each(
     work: Callable[Concatenate[Owner, Values], Found],
 ) -> Callable[Concatenate[Owner, Values], Found]:
-    """Work a measurement out once for each owner and each set of further values, and keep it with the owner: the
-    value, or the reason why there is none.
+    """Compute a measurement once for each owner and each set of further arguments, and keep the value, or the reason
+    why there is none, with the owner.
 
     >>> class Bench:
     ...     asked = 0
@@ -56,7 +58,7 @@ def once_each(
 
 
 class once(Generic[Found]):  # noqa: N801
-    """A property that is worked out on first use; a reason why it cannot be is kept like a value.
+    """A property that is computed on first use; a reason why there is no value is kept like a value.
 
     >>> class Bench:
     ...     asked = 0
@@ -76,7 +78,7 @@ class once(Generic[Found]):  # noqa: N801
     """
 
     def __init__(self, work: Callable[[Any], Found]) -> None:
-        """Take the method that works it out."""
+        """Take the method that computes it."""
         self._work = work
         self.__doc__ = work.__doc__
 

@@ -1,1 +1,1 @@
-"""What a recording says about the devices in it, with confidence intervals."""
+"""Estimates from a recording how its devices behave, with confidence intervals."""

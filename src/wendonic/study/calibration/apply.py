@@ -1,4 +1,4 @@
-"""A calibration put into a profile."""
+"""Writes a calibration into a profile."""
 
 from typing import Any, NamedTuple
 
@@ -14,8 +14,8 @@ from wendonic.study.calibration.found import Calibration, StickCalibration, inne
 
 
 class CalibratedProfile(NamedTuple):
-    """A profile with a calibration in it, the values that were set by field path (None: taken out), and, in
-    words, what has no place in it.
+    """A profile with a calibration in it, the values that were set by field path (None: removed), and, in words, what
+    could not be put into it.
     """
 
     profile: Profile
@@ -23,7 +23,7 @@ class CalibratedProfile(NamedTuple):
     left_out: tuple[str, ...]
 
     def __str__(self) -> str:
-        """Say what was set and what was left out."""
+        """List what was set and what was left out."""
         return "\n".join(self.lines()) or "nothing to change"
 
     def lines(self) -> list[str]:
@@ -39,10 +39,9 @@ class CalibratedProfile(NamedTuple):
 
 
 def calibrated_profile(profile: Profile, found: Calibration) -> CalibratedProfile:
-    """Return a profile with the calibration put into every entry that is bound to the devices, and what that changed;
-    what was not found stays as it was. In an entry with a `seat`, `pad` is that player's.
-
-    Raises `WendonicError` if it binds none of the devices.
+    """Return a profile with the calibration in every entry that is bound to the devices, and the changes; what the
+    calibration did not find stays as it was. In an entry with a `seat`, `pad` is that player's pad. Raises
+    `WendonicError` if the profile binds none of the devices.
 
     >>> from wendonic.demo import demo_profile, demo_recording
     >>> from wendonic.study import calibrate
@@ -61,11 +60,11 @@ def calibrated_profile(profile: Profile, found: Calibration) -> CalibratedProfil
         for channel in ("move", "look"):
             table = getattr(mode, channel)
             if "bind" not in written[name].get(channel, {}):
-                # A mode that begins as another one has its entries from there.
+                # A mode with `like` inherits the entries of that mode.
                 continue
             for index, bind in enumerate(table.bind if table else ()):
                 where = f"mode.{name}.{channel}.bind[{index}]"
-                # An entry of one player is about that player's pad.
+                # An entry of one player means that player's pad.
                 own = Seat(bind.seat, profile.seat).own
                 if isinstance(bind, StickBind | LookStickBind) and own(bind.stick) in sticks:
                     bound = True
@@ -93,7 +92,7 @@ def calibrated_profile(profile: Profile, found: Calibration) -> CalibratedProfil
 def _stick_changes(where: str, bind: StickBind | LookStickBind, stick: StickCalibration) -> dict[str, Any]:
     changes: dict[str, Any] = {}
     zone = bind.dead_zone
-    # Seen from another place than where it rests, the rim would be another one.
+    # The rim was measured from the rest point; seen from another centre it would be a different one.
     if stick.rim and stick.rest:
         changes[f"{where}.gate"] = stick.rim.gate
         lengths = [round(length.value, 3) for length in stick.rim.lengths]

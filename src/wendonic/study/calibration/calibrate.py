@@ -1,4 +1,4 @@
-"""What a recording shows of its devices: rest, noise and rim of sticks, the dpi of a mouse, the bias of a gyro."""
+"""Calibrates the devices of a recording: rest, noise and rim of sticks, the dpi of a mouse, the bias of a gyro."""
 
 from wendonic.counted import counted
 from wendonic.errors import WendonicError
@@ -14,27 +14,26 @@ from wendonic.study.calibration.stick_rim import LEAST_TURNS, rim_samples, stick
 from wendonic.study.calibration.stick_samples import stick_samples
 
 SHARE = 0.999
-"""Share of the samples at rest that a dead zone is to hold."""
+"""Share of the samples at rest that a dead zone should cover."""
 
 OUTER_SHARE = 0.97
-"""Input is full from this share of the rim on: no player should have to press harder."""
+"""Input is full from this share of the rim on, so that no player has to press harder."""
 
 PUSHES = "push it aside and let it go ten times, a second apart"
 VAGUE, VAGUE_INNER = 4.0, 0.1
-"""A dead zone that may be so many times as large, and this large, is a guess."""
+"""An estimate of a dead zone whose interval reaches beyond this factor, and beyond this size, is only a guess."""
 
 MOST_SCATTER = 0.1
-"""Springs bring a stick back nearer than this (raw, on each axis) to where it usually lies."""
+"""A stick's springs return it to within this (raw, on each axis) of its usual rest point."""
 
 MOST_UNLIKE = 1.2
-"""Swipes of which the longest is longer than the shortest by more than this factor were not all of the known way."""
+"""If the longest swipe exceeds the shortest by more than this factor, they did not all have the given length."""
 
 
 def calibrate(recording: Recording, share: float = SHARE, swipe_cm: float | None = None) -> Calibration:
-    """Return what a recording shows of its sticks, its mouse and its gyros.
-
-    The dead zone covers a `share` (0..1) of the samples at rest; `swipe_cm` is the length of each mouse swipe. Raises
-    `WendonicError` for an impossible share or length, and for a recording that has none of these devices.
+    """Return the calibration of the sticks, the mouse and the gyros in a recording. The dead zone covers a `share`
+    (0..1) of the samples at rest; `swipe_cm` is the length of each mouse swipe. Raises `WendonicError` for an
+    impossible share or length, and for a recording without any of these devices.
 
     >>> from wendonic.demo import demo_recording
     >>> left, *_ = calibrate(demo_recording("beekeeper_pad")).sticks
@@ -115,7 +114,7 @@ def _mouse(recording: Recording, swipe_cm: float | None) -> MouseCalibration:
     import numpy as np
 
     found = mean_estimate(np.array(lengths) * CM_PER_INCH / swipe_cm)
-    # A swipe is known to a count at best.
+    # A swipe's length is known to one count at best.
     count = found.value / min(lengths)
     return MouseCalibration(found._replace(low=found.low - count, high=found.high + count), lengths, ())
 

@@ -1,4 +1,4 @@
-"""Numbers that were estimated, each with its 95 % confidence interval."""
+"""Estimates with 95 % confidence intervals."""
 
 import math
 from typing import TYPE_CHECKING, NamedTuple
@@ -9,20 +9,22 @@ if TYPE_CHECKING:
 
 CONFIDENCE = 0.95
 NORMAL_ERRORS = 1.96
-"""Standard errors to either side of a normal estimate that make such an interval."""
+"""Standard errors on either side of a normal estimate that give a 95 % interval."""
 
 HIDDEN = 0.53
-"""Noise below this share of a step hardly ever leaves it."""
+"""Noise below this share of a quantisation step hardly ever leaves the step."""
 
 NORMAL = 1.4826
 """Standard deviation of normal noise over its median absolute deviation."""
 
 FEW_STEPS, SOME_STEPS = 2, 6
-"""Noise that reaches no further is shaped by the steps: all of it, or so that its spread shows it."""
+"""Noise that spans no more steps than this is distorted by quantisation: entirely, or enough to change its spread."""
 
 LEAST_WORTH = 100
 LONG_MEMORY = 3.0
-"""Noise that remembers itself for more samples than this has to be seen half as long again: how long is a guess."""
+"""Noise with a correlation time of more samples than this needs half as many again: its correlation time is
+uncertain.
+"""
 
 BIASED = 8.0
 TAIL = 0.15
@@ -31,7 +33,7 @@ RESAMPLES = 300
 
 
 class Estimate(NamedTuple):
-    """A value, both ends of its 95 % interval, and how many samples it rests on."""
+    """A value, both ends of its 95 % interval, and the number of samples behind it."""
 
     value: float
     low: float
@@ -48,7 +50,7 @@ class Estimate(NamedTuple):
 
 
 def step_of(values: "NDArray[np.float64]") -> float:
-    """Return the step in which a device reports its values: the smallest difference between two of them; 0 for one.
+    """Return a device's quantisation step: the smallest difference between two values; 0 if there is only one value.
 
     >>> import numpy as np
     >>> step_of(np.array([0.0, 0.25, 0.75, 0.25]))
@@ -61,15 +63,15 @@ def step_of(values: "NDArray[np.float64]") -> float:
 
 
 def reaches_over(values: "NDArray[np.float64]", step: float, steps: int) -> bool:
-    """Return whether noise reaches over no more than so many steps of a device, so that these shape what is seen."""
+    """Return whether noise spans no more than so many quantisation steps, so that they distort what is seen."""
     return float(values.max() - values.min()) < (steps + 0.5) * step
 
 
 def correlation_time(values: "NDArray[np.float64]") -> float:
-    """Return over how many samples noise has a long correlation time: 1 for independent ones.
+    """Return the correlation time of noise, in samples: 1 for independent ones.
 
     1 + 2 sum of the autocorrelations, up to where two neighbouring ones add up to nothing (Geyer, Practical Markov
-    Chain Monte Carlo, Statistical Science, 1992): n samples tell as much about their mean as n over this many
+    Chain Monte Carlo, Statistical Science, 1992): n samples say as much about their mean as n divided by this
     independent ones.
 
     >>> import numpy as np
@@ -89,16 +91,16 @@ def correlation_time(values: "NDArray[np.float64]") -> float:
     pairs = correlation[: count // 2 * 2].reshape(-1, 2).sum(axis=1)
     ends = np.flatnonzero(pairs <= 0.0)
     pairs = pairs[: ends[0]] if len(ends) else pairs
-    # What is not there by chance alone never falls below what independent samples have.
+    # The correlation time is never taken to be less than that of independent samples.
     found = max(2.0 * float(np.minimum.accumulate(pairs).sum()) - 1.0, 1.0) if len(pairs) else 1.0
-    # A mean of few independent samples follows them, and hides a part of how long they remember themselves.
+    # Subtracting the mean of few independent samples hides a part of their correlation.
     return found * (1.0 + BIASED * (found - 1.0) / count)
 
 
 def spread_memory(values: "NDArray[np.float64]") -> float:
-    """Return the correlation time, in samples, of whether a sample lies nearer to the median than half of them do: an
-    estimate of the spread counts just that. It is half of the samples' own for first-order noise, and never taken as
-    less: of a slow part under a quick one it shows too little.
+    """Return the correlation time, in samples, of the indicator "nearer to the median than half of the samples",
+    which is what an estimate of the spread counts. For first-order noise it is half of the samples' own, and it is
+    never taken to be less, since it underestimates a slow component below a quick one.
 
     >>> import numpy as np
     >>> noise = np.convolve(np.random.default_rng(1).normal(size=4000), np.ones(10))
@@ -112,12 +114,10 @@ def spread_memory(values: "NDArray[np.float64]") -> float:
 
 
 def mean_estimate(values: "NDArray[np.float64]", step: float = 0.0) -> Estimate:
-    """Return the mean of samples, with Student's interval for as many independent ones as they are worth.
-
-    In steps that are coarse against the noise s, a mean is off by up to step / pi exp(-2 pi² s² / step²), which comes
-    on top (Widrow and Kollár, Quantization Noise, 2008); where the noise hardly ever leaves a step, all that is known
-    is that step, of which the interval holds 95 %. How often each step was seen would tell more, but only of noise
-    whose shape is known.
+    """Return the mean of samples, with Student's interval for their effective sample size. If the quantisation step
+    is coarse against the noise s, a mean is off by up to step / pi exp(-2 pi² s² / step²), which is added (Widrow and
+    Kollár, Quantization Noise, 2008); if the noise hardly ever leaves a step, only the step is known, and the
+    interval covers 95 % of it. How often each step occurred would say more, but only for noise of a known shape.
 
     >>> import numpy as np
     >>> mean_estimate(np.array([1.0, 2.0, 3.0])).value
@@ -137,8 +137,8 @@ def mean_estimate(values: "NDArray[np.float64]", step: float = 0.0) -> Estimate:
 
 
 def spread_estimate(values: "NDArray[np.float64]", step: float = 0.0, memory: float = 1.0) -> Estimate:
-    """Return how far half of the samples lie from their median, times 1.4826: the standard deviation of normal noise,
-    and untouched by the tails of any other (Hampel, 1974). Its interval is that of the order of the samples.
+    """Return the median absolute deviation times 1.4826: the standard deviation of normal noise, unaffected by the
+    tails of any other (Hampel, 1974). Its interval comes from order statistics.
 
     >>> import numpy as np
     >>> found = spread_estimate(np.random.default_rng(1).normal(0.0, 2.0, 4000))
@@ -148,8 +148,8 @@ def spread_estimate(values: "NDArray[np.float64]", step: float = 0.0, memory: fl
     import numpy as np
     from scipy import stats
 
-    # Spread evenly over their steps, readings have distances in between; what that adds is taken off again, with
-    # what the steps have added (Sheppard's correction).
+    # Readings are spread evenly over their steps to give distances in between; what that adds is subtracted again,
+    # with what the steps have added (Sheppard's correction).
     even = np.random.default_rng(1).uniform(-step / 2.0, step / 2.0, len(values))
     spread = values + even
     away = np.sort(np.abs(spread - np.median(spread)))
@@ -160,10 +160,10 @@ def spread_estimate(values: "NDArray[np.float64]", step: float = 0.0, memory: fl
     ends = (float(away[low]), float(np.median(away)), float(away[high]))
     least, value, most = (math.sqrt(max((NORMAL * end) ** 2 - step * step / 6.0, 0.0)) for end in ends)
     if reaches_over(values, step, SOME_STEPS):
-        # What so few steps add is known to an eighth only.
+        # With so few steps, what they add is known only to an eighth.
         least, most = max(least - step / 8.0, 0.0), most + step / 8.0
     if value < HIDDEN * step:
-        # Within a step nothing is seen of it.
+        # Noise within one step is invisible.
         least, most = 0.0, max(most, step / 2.0)
     return Estimate(value, least, most, count)
 
@@ -171,13 +171,11 @@ def spread_estimate(values: "NDArray[np.float64]", step: float = 0.0, memory: fl
 def tail_estimate(
     values: "NDArray[np.float64]", share: float, memory: float = 1.0, step: float = 0.0
 ) -> Estimate | None:
-    """Return the quantile of a share (0..1) of samples, beyond most of them; None where they are worth fewer than
-    LEAST_WORTH independent ones.
-
-    A generalized Pareto distribution is fitted to the largest samples, a TAIL of all, by probability-weighted moments
-    (Hosking and Wallis, Technometrics, 1987). The interval is that of a bootstrap, of blocks as long as the noise
-    has a long correlation time (Kunsch, 1989), made wider, above more than below and the more so the heavier the
-    tail, as resamples know nothing of tails that did not show.
+    """Return a high quantile, at a share (0..1), of samples; None if their effective sample size is below
+    LEAST_WORTH. A generalized Pareto distribution is fitted to the largest samples, a share TAIL of all, by
+    probability-weighted moments (Hosking and Wallis, Technometrics, 1987). The interval comes from a block bootstrap
+    with blocks as long as the correlation time (Kunsch, 1989). It is widened, more above than below and more for
+    heavier tails, since resamples contain no extremes that were not observed.
     """
     import numpy as np
 
@@ -193,7 +191,7 @@ def tail_estimate(
     places = (starts[:, :, None] + np.arange(block)).reshape(RESAMPLES, -1)[:, :count]
     tail = (1.0 - CONFIDENCE) / 2.0
     low, high = np.quantile(_tail_quantile(values[places], share)[0], [tail, 1.0 - tail])
-    # A reading and the middle are each known to half a step only, and squares add.
+    # A reading and the middle are each known only to half a step, and squares add.
     spare = step / math.sqrt(2.0)
     if value > 0.0:
         low, high = value * (low / value) ** WIDER_BELOW, value * (high / value) ** wider_above
@@ -201,7 +199,7 @@ def tail_estimate(
 
 
 def _tail_quantile(values: "NDArray[np.float64]", share: float) -> "tuple[NDArray[np.float64], NDArray[np.float64]]":
-    """Return the quantile of each row of samples, and the shape of its tail: above 0 for a heavy one."""
+    """Return the quantile of each row of samples, and the shape parameter of its tail: above 0 for a heavy one."""
     import numpy as np
 
     count = values.shape[-1]

@@ -1,4 +1,4 @@
-"""What a calibration found, as numbers and in words."""
+"""The results of a calibration, as numbers and in words."""
 
 import math
 from collections.abc import Iterator
@@ -15,7 +15,7 @@ LEAST_INNER = 0.01
 
 
 class StickCalibration(NamedTuple):
-    """A stick's numbers; None where there is too little data, which `missing` says in words.
+    """A stick's numbers; None where there is too little data, with the reason in `missing`.
 
     `inner` and `outer` are for a profile whose `centre` is the rest point and whose gate is that of the rim.
     """
@@ -30,7 +30,7 @@ class StickCalibration(NamedTuple):
 
 
 class MouseCalibration(NamedTuple):
-    """A mouse's counts per inch from swipes of a known way."""
+    """A mouse's counts per inch, from swipes of known length."""
 
     dpi: Estimate | None
     swipes: tuple[float, ...]
@@ -38,8 +38,8 @@ class MouseCalibration(NamedTuple):
 
 
 class GyroCalibration(NamedTuple):
-    """A gyro at rest: its bias (deg/s, right-hand rule about x, y, z), the noise of an axis (of the noisiest one
-    where they differ), and the spread (deg/s) over a second below which it lies still.
+    """A gyro at rest: its bias (deg/s, right-hand rule about x, y, z), its noise per axis (the noisiest one if they
+    differ), and the spread (deg/s) over a second below which it counts as lying still.
     """
 
     control: str
@@ -50,7 +50,7 @@ class GyroCalibration(NamedTuple):
 
 
 class Calibration(NamedTuple):
-    """What a recording shows of each stick, the mouse (None without one) and each gyro; `print` says it in words.
+    """The calibration of each stick, the mouse (None without one) and each gyro; printing it gives it in words.
 
     >>> from wendonic.demo import demo_recording
     >>> from wendonic.study import calibrate
@@ -64,12 +64,12 @@ class Calibration(NamedTuple):
     gyros: tuple[GyroCalibration, ...]
 
     def __str__(self) -> str:
-        """Say what was found, line by line, as `wendonic calibrate` does."""
+        """Return what was found, line by line, as `wendonic calibrate` prints it."""
         return "\n".join(calibration_lines(self))
 
 
 def calibration_lines(found: Calibration) -> list[str]:
-    """Return what was found, line by line, each number with its 95 % interval and what it rests on.
+    """Return what was found, line by line, each number with its 95 % interval and the data behind it.
 
     >>> from wendonic.demo import demo_recording
     >>> from wendonic.study.calibration.calibrate import calibrate
@@ -133,7 +133,7 @@ def _stick_lines(stick: StickCalibration) -> Iterator[str]:
 
 
 def inner_to_write(inner: Estimate) -> float:
-    """Return the dead zone that a profile gets: the far end of the interval, so that the share is in it for sure.
+    """Return the dead zone for a profile: the upper end of the interval, so that it certainly covers the share.
 
     >>> inner_to_write(Estimate(0.021, 0.018, 0.0262, 300))
     0.027

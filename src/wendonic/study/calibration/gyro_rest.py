@@ -1,4 +1,4 @@
-"""A gyro that lies on the table: its bias, and its noise."""
+"""The bias and noise of a gyro that lies on a table."""
 
 from typing import TYPE_CHECKING, NamedTuple
 
@@ -19,21 +19,23 @@ if TYPE_CHECKING:
 MOST_HZ = 1000.0
 WINDOW_S = 1.0
 RANGE_DEG_S = 6.0
-"""A window in which an axis spreads by more is not a rest."""
+"""If an axis spreads by more than this within a window, the pad is not at rest."""
 
 MOST_BIAS_DEG_S = 8.0
 SWAY_S, SWAY_DEG_S, SWAY_SHARE = 0.1, 1.0, 0.7
-"""A hand sways: what spreads by more than this, most of it over longer times than the first, lies in one."""
+"""A hand sways: if a gyro spreads by more than this, and most of that over longer times than the first number, it is
+held in a hand.
+"""
 
 LEAST_WINDOWS = 2
 STILL_SPARE = 1.5
-"""How much more than on the table a gyro may spread and still counts as lying still."""
+"""By what factor a gyro may spread more than on the table and still count as lying still."""
 
 
 class GyroRest(NamedTuple):
-    """Bias (deg/s, right-hand rule about x, y, z), standard deviation of its noise (that of the noisiest axis where
-    they differ), and the spread (deg/s) over a second below which it lies still; None where there was no rest, and
-    `swayed` where that is because somebody held it.
+    """Bias (deg/s, right-hand rule about x, y, z), standard deviation of the noise (of the noisiest axis if they
+    differ), and the spread (deg/s) over a second below which it counts as lying still. They are None if it never
+    rested, and `swayed` is set if that is because somebody held it.
     """
 
     bias_deg_s: tuple[Estimate, Estimate, Estimate] | None
@@ -43,8 +45,8 @@ class GyroRest(NamedTuple):
 
 
 def gyro_rest(recording: Recording, control: str) -> GyroRest:
-    """Return what the seconds tell in which a pad lies still: no axis spreads by more than RANGE_DEG_S, and nobody
-    holds it.
+    """Return the estimate from the seconds in which a pad lies still: no axis spreads by more than RANGE_DEG_S, and
+    nobody holds it.
 
     >>> from wendonic.devices.standins import GyroStandIn
     >>> lies = GyroStandIn(bias=(0.01, 0.0, 0.0), noise=0.002, seed=4).events(lambda t: (0.0, 0.0), 0.0, 3.0)
@@ -82,7 +84,7 @@ def gyro_rest(recording: Recording, control: str) -> GyroRest:
 
 
 def _sways(run: "list[NDArray[np.float64]]", hz: float) -> bool:
-    """Return whether a hand holds it: most of a wide spread is slow."""
+    """Return whether a hand holds it: the spread is wide and mostly slow."""
     import numpy as np
 
     size = max(round(SWAY_S * hz), 1)

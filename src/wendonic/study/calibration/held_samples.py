@@ -1,4 +1,4 @@
-"""What a device read at even moments: drivers report changes only."""
+"""A device's readings at even intervals, from a driver that reports only changes."""
 
 from typing import TYPE_CHECKING
 
@@ -12,11 +12,9 @@ LEAST_HZ = 20.0
 
 
 def held_samples(recording: Recording, control: str, most_hz: float) -> "tuple[NDArray[np.float64], float]":
-    """Return a control's readings, a row (t, numbers …) each, and how often it is read (LEAST_HZ to `most_hz`), so
-    that each is a reading of its own.
-
-    What it reported last holds until it reports again. How often it is read is seen from the shorter of the times
-    between two events. Nothing holds after a loss, or after its last report.
+    """Return a control's readings, a row (t, numbers …) each, and its polling rate (LEAST_HZ to `most_hz`), so that
+    each row is one reading. A reported value holds until the next report. The polling rate is estimated from the
+    shorter gaps between events. Nothing holds after a loss, or after the last report.
 
     >>> from wendonic import Event
     >>> twice = Recording([Event(0.0, "pad.left_stick", (0.5, 0.0)), Event(0.02, "pad.left_stick", (0.25, 0.0))])
@@ -38,7 +36,7 @@ def held_samples(recording: Recording, control: str, most_hz: float) -> "tuple[N
                 reading = event.value
             elif event.control in lost:
                 reading = None
-        # After its last event it may still lie there, or it was unplugged.
+        # After the last event it may still be at rest, or unplugged.
         if reading is not None and t <= times[-1] + 1.0 / hz:
             rows.append((t, *reading))
     readings = (event.value for event in recording if event.control == control)

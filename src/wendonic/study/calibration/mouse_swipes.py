@@ -1,4 +1,4 @@
-"""How far a mouse went in each swipe, told apart from the trembling of the hand in between."""
+"""The length of each mouse swipe, without the trembling of the hand in between."""
 
 import math
 
@@ -6,22 +6,21 @@ from wendonic.recording.recording import Recording
 
 STEP_S = 0.01
 SPEED_S = 0.1
-"""Over this time a speed is measured: a hand that trembles comes back in it."""
+"""Time over which a speed is measured: a trembling hand returns within it."""
 
 MOVES_SHARE = 0.05
-"""Slower than this share of its fastest the mouse lies still."""
+"""Below this share of its highest speed the mouse counts as still."""
 
 PAUSE_S = 0.3
-"""Time that the mouse lies still between two swipes."""
+"""How long the mouse is still between two swipes."""
 
 LEAST_COUNTS = 200
 
 
 def swipe_lengths(recording: Recording) -> tuple[float, ...]:
-    """Return the length (counts) of each swipe, that of the straight line; what is shorter than LEAST_COUNTS is none.
-
-    A swipe reaches from the middle of the pause before it to the middle of the one after it, so that a slow beginning
-    and end belong to it; a hand that trembles in a pause comes back.
+    """Return the straight-line length (counts) of each swipe; anything shorter than LEAST_COUNTS is not a swipe. A
+    swipe lasts from the middle of the pause before it to the middle of the one after it, so that a slow beginning and
+    end belong to it; a hand that trembles in a pause returns to where it was.
 
     >>> from wendonic.devices.standins import MouseStandIn
     >>> mouse = MouseStandIn(counts_per_inch=254.0, seed=1)

@@ -1,4 +1,4 @@
-"""How far a stick reaches at one heading, where its rim may have a corner."""
+"""How far a stick reaches at one heading, even at a corner of its rim."""
 
 import math
 from typing import TYPE_CHECKING, NamedTuple
@@ -11,25 +11,25 @@ if TYPE_CHECKING:
 
 LEAST_SAMPLES = 8
 FAR_INSIDE = 4.0
-"""What lies so many spreads inside of the rim was on its way to it."""
+"""Samples this many spreads inside the rim were on their way to it."""
 
 CORNERS, ROUGHLY = 91, 13
-"""Places within the window at which a corner is looked for, and to begin with."""
+"""Number of places within the window at which a corner is tried, and of the first, rough search."""
 
 CERTAIN = 1e-4
-"""A corner counts once chance would make one that fits as much better less often than this."""
+"""A corner is accepted if chance would produce as much improvement less often than this."""
 
 
 ONE_READING = 0.25
-"""Readings that are rounded at random spread by more than this share of a step."""
+"""Readings whose rounding is random spread by more than this share of a step."""
 
 APART = 20
-"""Samples between two visits to a heading; fewer are missing within one."""
+"""Samples between two visits to a heading; a shorter gap is within one visit."""
 
 
 class Reach(NamedTuple):
-    """How long a rim is at a heading, in how many visits that was seen, and how unevenly: the variance of a visit
-    beyond that of noise, which the interval of `length` does not know of.
+    """The length of the rim at a heading, the number of visits, and the variance between visits beyond that of noise,
+    which the interval of `length` does not include.
     """
 
     length: Estimate
@@ -44,15 +44,15 @@ def reach_at(
     step: float = 0.0,
     number: "NDArray[np.int64] | None" = None,
 ) -> Reach | None:
-    """Return how long a rim is in the middle of a window, from samples at `u` (-1 to 1 across it) that are `length`
-    from rest; None for too few on either side. `number` is the index of each sample in the recording, for noise
-    with a correlation time of `memory` samples.
+    """Return the length of the rim in the middle of a window, from samples at `u` (-1 to 1 across it) that are
+    `length` from rest; None if there are too few on either side. `number` is the index of each sample in the
+    recording, for noise with a correlation time of `memory` samples.
 
-    A parabola is fitted; and two lines of one bend that meet in a corner, at whichever place fits best, where they
-    fit better (Fisher's F). What lies far inside of it was on its way and is left out. The interval is Student's;
-    for a corner it is that of every place which fits about as well (profile likelihood). A `step` is that of a device
-    whose noise reaches over few of them: a quarter of it comes on top, as squares add, or what of it the interval has
-    to hold where all readings are one.
+    A parabola is fitted, and, if it fits better (Fisher's F), two curves of equal bend that meet in a corner, at the
+    place that fits best. Samples far inside were on their way to the rim and are left out. The interval is Student's;
+    for a corner it covers every place that fits about as well (profile likelihood). `step` is the quantisation step
+    of a device whose noise spans few steps: a quarter of it is added in quadrature, or as much of it as the interval
+    has to cover if all readings are equal.
 
     >>> import numpy as np
     >>> u = np.linspace(-1.0, 1.0, 81)
@@ -88,7 +88,7 @@ def reach_at(
         if keep.all():
             break
         u, length, number = u[keep], length[keep], number[keep]
-    # Along an edge of a square a quiet stick gives one reading, and all that is known is its step.
+    # Along an edge of a square a quiet stick gives one reading only, and all that is known is its step.
     rounding = step * (CONFIDENCE / 2.0 if float(left.std()) < ONE_READING * step else 0.25)
     below, above = math.hypot(value - low, rounding), math.hypot(high - value, rounding)
     length_there = Estimate(float(value), float(value) - below, float(value) + above, len(left))
@@ -96,8 +96,8 @@ def reach_at(
 
 
 def _visits(left: "NDArray[np.float64]", number: "NDArray[np.int64]", memory: float) -> tuple[int, float]:
-    """Return how often the window was visited, and by how much (variance) the visits differ beyond what noise does to
-    their means: below 0 by chance, where they do not; 0 for one visit.
+    """Return how often the window was visited, and the variance between visits beyond what noise does to their means:
+    it may be below 0 by chance if they do not differ; 0 for one visit.
     """
     import numpy as np
 
@@ -114,18 +114,18 @@ def _visits(left: "NDArray[np.float64]", number: "NDArray[np.int64]", memory: fl
 
 
 def _corners(u: "NDArray[np.float64]", count: int) -> "NDArray[np.float64]":
-    """Return the columns of two lines of one bend that meet in a corner, for each of some places of it."""
+    """Return the columns of two curves of equal bend that meet in a corner, for several places of the corner."""
     import numpy as np
 
     places = np.linspace(-0.9, 0.9, count)[:, None]
-    # Beside its corner the bend is nothing in the middle of the window, so that the constant is the length there.
+    # The bend is zero in the middle of the window, so that the constant is the length there.
     bends = np.abs(u - places) - np.abs(places)
     same = np.ones_like(bends)
     return np.stack([same * u * u, bends, same * u, same], axis=2)
 
 
 def _has_corner(u: "NDArray[np.float64]", length: "NDArray[np.float64]", squares: float, free: float) -> bool:
-    """Return whether a corner somewhere leaves less over than the parabola's `squares`, and that not by chance."""
+    """Return whether a corner somewhere leaves significantly smaller residuals than the parabola's `squares`."""
     from scipy.special import fdtrc
 
     best = float((_fitted(_corners(u, ROUGHLY), length).lefts ** 2).sum(axis=1).min())
@@ -134,7 +134,7 @@ def _has_corner(u: "NDArray[np.float64]", length: "NDArray[np.float64]", squares
 
 class _Fits(NamedTuple):
     """Many least-squares fits: their columns, the inverses of their normal matrices, the last coefficient of each,
-    and what each leaves over.
+    and the residual of each.
     """
 
     columns: "NDArray[np.float64]"
@@ -144,18 +144,18 @@ class _Fits(NamedTuple):
 
 
 def _fitted(columns: "NDArray[np.float64]", length: "NDArray[np.float64]") -> _Fits:
-    """Fit lengths by each set of columns."""
+    """Fit the lengths with each set of columns."""
     import numpy as np
 
     turned = columns.transpose(0, 2, 1)
-    # The least bit more on the diagonal: a corner beyond the last sample is not a corner.
+    # Slightly more on the diagonal: a corner beyond the last sample makes the matrix singular.
     inverse = np.asarray(np.linalg.inv(turned @ columns + 1e-9 * np.eye(columns.shape[2])), dtype=np.float64)
     fits = inverse @ (turned @ length)[:, :, None]
     return _Fits(columns, inverse, fits[:, -1, 0], length - (columns @ fits)[:, :, 0])
 
 
 def _correlations(number: "NDArray[np.int64]", memory: float) -> "NDArray[np.float64]":
-    """Return how samples of a first-order autoregressive noise are correlated."""
+    """Return the correlation matrix of first-order autoregressive noise."""
     import numpy as np
 
     apart = np.abs(number[:, None] - number[None, :]).astype(float)
@@ -164,11 +164,9 @@ def _correlations(number: "NDArray[np.int64]", memory: float) -> "NDArray[np.flo
 
 
 def _halves(fits: _Fits, correlations: "NDArray[np.float64]") -> "NDArray[np.float64]":
-    """Return half of Student's interval of each fit's last coefficient, for correlated noise.
-
-    With M = I - X (X'X)^-1 X' what is left over has the expected sum of squares s² tr(M R), and is worth
-    tr(M R)² / tr(M R M R) degrees of freedom (Satterthwaite, Biometrics, 1946); coefficients vary by
-    s² (X'X)^-1 X'R X (X'X)^-1.
+    """Return half of Student's interval of each fit's last coefficient, for correlated noise. With M = I - X (X'X)^-1
+    X' the residuals have the expected sum of squares s² tr(M R), and tr(M R)² / tr(M R M R) degrees of freedom
+    (Satterthwaite, Biometrics, 1946); the coefficients have the covariance s² (X'X)^-1 X'R X (X'X)^-1.
     """
     import numpy as np
     from scipy.special import stdtrit

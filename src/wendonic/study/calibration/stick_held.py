@@ -1,4 +1,4 @@
-"""Stretches in which a stick was held still at a small tilt, which look as if it lay free."""
+"""Stretches in which a stick was held still at a small tilt, which look as if it had been released."""
 
 from typing import TYPE_CHECKING
 
@@ -9,23 +9,22 @@ if TYPE_CHECKING:
     from numpy.typing import NDArray
 
 FAR_AWAY, FAR_SPREADS = 0.1, 6.0
-"""A stretch this far (raw) from where the stick usually lies, and this many times as far as usual, was held."""
+"""A stretch this far (raw) from the usual rest point, and this many times as far as usual, was held."""
 
 LEAST_FREE = 5
-"""Fewer stretches do not tell where it usually lies."""
+"""With fewer stretches the usual rest point is unknown."""
 
 MOST_HELD = 0.4
-"""If more of the time was held than this share, what is usual is unknown."""
+"""If it was held for more than this share of the time, the usual rest point is unknown."""
 
 MEDIAN_LENGTH = 1.1774
-"""Median distance of places that scatter normally by 1 on each axis (Rayleigh)."""
+"""Median distance of points that scatter normally with standard deviation 1 on each axis (Rayleigh)."""
 
 
 def held_stretches(samples: StickSamples, free: "NDArray[np.bool_]") -> "tuple[NDArray[np.bool_], int]":
-    """Mark the samples of those stretches of `free` ones in which the stick was held, and count these stretches.
-
-    The stick usually lies where the median of its free time is. A spring may bring it back somewhere else each time,
-    but by about as much each time.
+    """Mark the samples of those stretches of `free` in which the stick was held, and count these stretches. The usual
+    rest point is the median over the free time. A spring may return the stick to a different place each time, but the
+    scatter is about the same each time.
 
     >>> import numpy as np
     >>> x = np.repeat([0.0, 0.9, 0.01, 0.9, 0.0, 0.9, 0.02, 0.9, 0.01, 0.9, 0.25, 0.9], 50)

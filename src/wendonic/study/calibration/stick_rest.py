@@ -1,4 +1,4 @@
-"""Where a stick rests and how it trembles there, from the stretches in which it is not touched."""
+"""Where a stick rests and its noise there, from the stretches in which nobody touches it."""
 
 import math
 from typing import TYPE_CHECKING, NamedTuple
@@ -16,7 +16,7 @@ from wendonic.study.calibration.estimate import (
     tail_estimate,
 )
 from wendonic.study.calibration.stick_held import held_stretches
-from wendonic.study.calibration.stick_returns import StickReturns, let_go, stick_returns
+from wendonic.study.calibration.stick_returns import StickReturns, pushes_before, stick_returns
 from wendonic.study.calibration.stick_samples import StickSamples, says_nothing
 
 if TYPE_CHECKING:
@@ -25,39 +25,41 @@ if TYPE_CHECKING:
 
 WINDOW_S = 0.5
 NEAR_TILT = 0.3
-"""A free stick lies nearer to its middle than this."""
+"""An untouched stick is nearer to its middle than this."""
 
 STILL_RANGE = 0.12
 """How far it may wander over WINDOW_S on each axis."""
 
 SETTLE_S, LEAVE_S = 0.3, 0.15
-"""What is left out at both ends of a stretch: the thumb is still there, or there again."""
+"""Time left out at both ends of a stretch: the thumb is still on the stick, or on it again."""
 
 LEAST_S = 2.0
 CERTAIN = 1e-3
-"""A drift counts once chance would make it less often than this."""
+"""A drift counts if chance would produce it less often than this."""
 
 SAME_SLOPE = 3.0
-"""Standard errors within which two lines are equally steep."""
+"""Number of standard errors within which two slopes count as equal."""
 
 MOST_GLITCHES = 2
-"""With that many of them the extent of the noise is unknown."""
+"""With this many glitches the extent of the noise is unknown."""
 
 COARSE_STEP = 2.0 / 255.0
-"""That of 8 bits: no stick reports in larger ones."""
+"""The step of 8 bits: no stick reports in larger ones."""
 
 FAR, GLITCH = 4.0, 22.0
-"""Spreads from which a rest at (0, 0) is none, and from which a single reading is a glitch."""
+"""Number of spreads from the middle at which a reading of (0, 0) is not a rest, and at which a single reading is a
+glitch.
+"""
 
 
 class StickRest(NamedTuple):
-    """Where it rests (raw), its noise on an axis, how fast it drifts (raw units a minute; None: it does not), and
-    where it came to rest each time it was released.
+    """The rest point (raw), the noise per axis, the drift (raw units a minute; None: it does not drift), and where
+    the stick came to rest after each release.
 
-    `used` are the samples that these rest on, `lengths` their distances from where it lay, `memory` over how many
-    samples the noise has a long correlation time, `step` that in which the device reports, 0 where the noise reaches
-    over more than a few, `left_out` how many readings were none, `glitches` how many of these were single ones far
-    off, and `held_times` how often it was held still elsewhere.
+    `used` marks the samples behind these numbers, `lengths` are their distances from the rest point, `memory` is the
+    correlation time of the noise in samples, `step` the quantisation step, 0 if the noise spans more than a few
+    steps, `left_out` the number of readings that were not used, `glitches` how many of these were single ones far
+    off, and `held_times` how often the stick was held still elsewhere.
     """
 
     x: Estimate
@@ -75,11 +77,11 @@ class StickRest(NamedTuple):
     held_times: int
 
     def inner(self, share: float) -> Estimate | None:
-        """Return the dead zone in which a share (0..1) of the samples at rest lies; None where they are too few,
-        remember themselves for too long, or have glitches among them, to tell, and where it came to rest at places
-        that differ, but not often enough.
+        """Return the dead zone that covers a share (0..1) of the samples at rest. It is None if there are too few
+        samples, if they are correlated for too long or contain glitches, and if the rest points differ but there are
+        too few of them.
 
-        Noise and places are independent, so that their squares add.
+        Noise and rest points are independent, so their squares add.
         """
         if self.glitches >= MOST_GLITCHES:
             return None
@@ -94,7 +96,7 @@ class StickRest(NamedTuple):
 
 
 def free_samples(samples: StickSamples) -> "NDArray[np.bool_]":
-    """Mark the samples at which the stick is not touched: it lies near its middle, and has for a while and will."""
+    """Mark the samples at which nobody touches the stick: it is near its middle, for a while before and after."""
     import numpy as np
     import pandas as pd
 
@@ -107,7 +109,7 @@ def free_samples(samples: StickSamples) -> "NDArray[np.bool_]":
     ranges = (rolling.max() - rolling.min()).max(axis=1).to_numpy()
     near = np.hypot(*rolling.mean().to_numpy().T) < NEAR_TILT
     ends = (ranges < STILL_RANGE) & near
-    # Every sample of a still window is free, and so is the step from one to the next.
+    # Every sample of a still window is free, and so is the step between two such samples.
     still, steps = np.zeros(count + 1, dtype=int), np.zeros(count + 1, dtype=int)
     for end in np.flatnonzero(ends):
         still[end - window + 1] += 1
@@ -115,7 +117,7 @@ def free_samples(samples: StickSamples) -> "NDArray[np.bool_]":
         steps[end - window + 1] += 1
         steps[end] -= 1
     free = np.cumsum(still[:-1]) > 0
-    # A step that is in no still window leads from one stretch to another, as does a gap in time, after a loss.
+    # A step outside all still windows separates two stretches, as does a gap in time after a loss.
     apart = (np.cumsum(steps[:-1]) == 0)[:-1] | (np.diff(samples.t) > 1.5 / samples.hz)
     cuts = np.flatnonzero(apart) + 1
     edges = np.flatnonzero(np.diff(free.astype(int))) + 1
@@ -130,8 +132,9 @@ def free_samples(samples: StickSamples) -> "NDArray[np.bool_]":
 
 
 def _usable(samples: StickSamples, free: "NDArray[np.bool_]", step: float) -> "tuple[NDArray[np.bool_], int]":
-    """Mark the free samples that show where a stick rests: not those of a device that says (0, 0) when it has nothing
-    to say, nor single ones far off, which no hand and no spring makes; and count these.
+    """Mark the free samples that show where a stick rests, and count the glitches. Left out are the (0, 0) of a
+    device that has nothing to report, and glitches: single readings far off, which neither a hand nor a spring
+    produces.
     """
     import numpy as np
 
@@ -150,11 +153,11 @@ def _usable(samples: StickSamples, free: "NDArray[np.bool_]", step: float) -> "t
 
 
 def _drift(t: "NDArray[np.float64]", axis: "NDArray[np.float64]", number: "NDArray[np.int64]") -> tuple[float, float]:
-    """Return how fast an axis drifts (raw a second) and the standard error of that; zeros where it does not.
+    """Return how fast an axis drifts (raw a second) and its standard error; zeros if it does not drift.
 
-    A straight line through time tells a slow drift from noise: it counts once chance would make one as steep less
-    often than CERTAIN. Each release has a line of its own, all equally steep: that it lies elsewhere
-    afterwards is not a drift. One line for all is known better, and counts if it is as steep.
+    A regression line over time separates a slow drift from noise: it counts if chance would produce as steep a line
+    less often than CERTAIN. Each release has its own intercept, with one slope for all: another rest point after a
+    release is not a drift. A single line through all samples is more precise, and is used if its slope is the same.
     """
     import numpy as np
     from scipy import stats
@@ -177,9 +180,8 @@ def _drift(t: "NDArray[np.float64]", axis: "NDArray[np.float64]", number: "NDArr
 
 
 def stick_rest(samples: StickSamples) -> StickRest | None:
-    """Return where a stick rests; None with less than LEAST_S of it.
-
-    Noise that has a long correlation time counts for fewer samples (see `correlation_time`).
+    """Return where a stick rests; None if it rests for less than LEAST_S. Correlated noise counts for fewer samples
+    (see `correlation_time`).
     """
     import numpy as np
 
@@ -188,7 +190,8 @@ def stick_rest(samples: StickSamples) -> StickRest | None:
     free &= ~held
     if int(free.sum()) < LEAST_S * samples.hz:
         return None
-    # A quiet stick may rest on one reading: the steps show when it moves, and are finer than a few readings show.
+    # A quiet stick may rest on one reading: its steps show only while it moves, and are finer than a few readings
+    # suggest.
     moved = max(step_of(samples.x), step_of(samples.y)) or COARSE_STEP
     step = max(step_of(samples.x[free]), step_of(samples.y[free]), min(moved, COARSE_STEP))
     used, glitches = _usable(samples, free, step)
@@ -196,7 +199,7 @@ def stick_rest(samples: StickSamples) -> StickRest | None:
     if count < LEAST_S * samples.hz / 2.0:
         return None
     t, x, y = samples.t[used], samples.x[used], samples.y[used]
-    number = let_go(samples, used)
+    number = pushes_before(samples, used)
     drifts = [_drift(t, axis, number) for axis in (x, y)]
     left = [axis - slope * (t - t.mean()) for axis, (slope, _) in zip((x, y), drifts, strict=True)]
     returns = stick_returns(left[0], left[1], number, step)

@@ -1,4 +1,4 @@
-"""Where a stick comes to rest after each release: springs never bring it back to exactly the same place."""
+"""Where a stick comes to rest after each release: springs never return it to exactly the same place."""
 
 import math
 from typing import TYPE_CHECKING, NamedTuple
@@ -11,18 +11,18 @@ if TYPE_CHECKING:
     from numpy.typing import NDArray
 
 PUSHED = 0.25
-"""A stick that goes this far (raw) from where it lay was pushed and released."""
+"""A stick that moves this far (raw) from its rest point was pushed and released."""
 
 LEAST_RETURNS = 5
-"""With fewer it is unknown how far from its middle it may come to rest."""
+"""With fewer rest points, how far they scatter is unknown."""
 
 CERTAIN = 1e-3
-"""The places differ once chance would make them differ as much less often than this."""
+"""The rest points differ if chance would produce as large a difference less often than this."""
 
 
 class StickReturns(NamedTuple):
-    """How often a stick came to rest, where (`places`, raw, a row each), and how far these places scatter on an axis
-    (None: they do not differ, or there is one).
+    """How often a stick came to rest, where (`places`, raw, a row each), and the scatter of these places per axis
+    (None: they do not differ, or there is only one).
     """
 
     times: int
@@ -30,11 +30,11 @@ class StickReturns(NamedTuple):
     scatter: Estimate | None
 
     def share_within(self, share: float) -> Estimate | None:
-        """Return the distance from their middle within which it comes to rest a share (0..1) of the times.
+        """Return the distance from the middle of all rest points within which a share (0..1) of them lies.
 
-        Distances of places that scatter normally follow Rayleigh's law: s sqrt(-2 ln(1 - share)). The middle of n
-        places is itself off by s / sqrt(n), which comes on top, but for the interval's lower end. None with fewer
-        than LEAST_RETURNS of them.
+        If the places scatter normally, their distances follow a Rayleigh distribution: s sqrt(-2 ln(1 - share)). The
+        middle of n places is itself off by s / sqrt(n), which is added except at the interval's lower end. None with
+        fewer than LEAST_RETURNS places.
 
         >>> import numpy as np
         >>> found = StickReturns(8, np.zeros((8, 2)), Estimate(0.01, 0.007, 0.015, 8)).share_within(0.999)
@@ -47,12 +47,12 @@ class StickReturns(NamedTuple):
         return distance.scaled(math.sqrt(1.0 + 1.0 / self.times))._replace(low=distance.low)
 
 
-def let_go(samples: StickSamples, used: "NDArray[np.bool_]") -> "NDArray[np.int64]":
-    """Number the samples at rest by how often the stick was pushed before them, from 0.
+def pushes_before(samples: StickSamples, used: "NDArray[np.bool_]") -> "NDArray[np.int64]":
+    """Return for each sample at rest how often the stick had been pushed before it, from 0.
 
     >>> import numpy as np
     >>> x = np.array([0.0, 0.0, 0.9, 0.1, 0.1])
-    >>> let_go(StickSamples(np.arange(5.0), x, np.zeros(5), 1.0), x < 0.5).tolist()
+    >>> pushes_before(StickSamples(np.arange(5.0), x, np.zeros(5), 1.0), x < 0.5).tolist()
     [0, 0, 1, 1]
     """
     import numpy as np
@@ -67,11 +67,10 @@ def let_go(samples: StickSamples, used: "NDArray[np.bool_]") -> "NDArray[np.int6
 def stick_returns(
     x: "NDArray[np.float64]", y: "NDArray[np.float64]", number: "NDArray[np.int64]", step: float
 ) -> StickReturns:
-    """Return where a stick came to rest each time, and how far these places scatter.
-
-    They differ if their variance is larger than the noise around each of them explains (Fisher's F, for as many
-    samples as the noise, which has a correlation time, is worth). The scatter on an axis is the square root of the
-    mean variance of both axes; its interval is that of chi-square.
+    """Return where a stick came to rest each time, and how far these places scatter. They differ if their variance is
+    larger than the noise around each of them explains (Fisher's F with the effective sample size of correlated
+    noise). The scatter per axis is the square root of the mean variance of both axes; its interval is that of
+    chi-square.
     """
     import numpy as np
     from scipy import stats
@@ -85,7 +84,7 @@ def stick_returns(
     memory = max(correlation_time(axis) for axis in around)
     worth = np.maximum(sizes / memory, 1.0)
     free = 2.0 * max(float(worth.sum()) - count, 1.0)
-    # Noise that hardly leaves a step may be hidden in it.
+    # Noise that hardly leaves a quantisation step may be hidden in it.
     noise = max(sum(float(axis @ axis) for axis in around) / (2.0 * len(x)), step * step / 12.0)
     middle = np.average(places, axis=0, weights=worth)
     between = float((worth[:, None] * (places - middle) ** 2).sum()) / (2.0 * (count - 1))

@@ -1,4 +1,4 @@
-"""How far a stick reaches in every direction, from the times it goes round its rim."""
+"""How far a stick reaches in every direction, from the times it is moved round its rim."""
 
 import math
 from typing import TYPE_CHECKING, Literal, NamedTuple
@@ -13,32 +13,32 @@ if TYPE_CHECKING:
 
 HEADINGS = 36
 WINDOW_DEG = 10.0
-"""Samples so near to a heading count for it."""
+"""Samples within this angle of a heading count for it."""
 
 SECTORS = 36
 LEAST_REACH = 0.35
-"""Nearer than this share of its farthest in any direction it is not at its rim."""
+"""Below this share of its largest reach in any direction, the stick is not at its rim."""
 
 SILENT = 20
-"""So many readings of nothing in a row are not a way back from the rim."""
+"""Up to this many readings of (0, 0) in a row do not mean that the stick left the rim."""
 
 FAR_SHARE = 0.75
-"""Nearer than this share of its farthest the stick is on its way, not at the rim."""
+"""Below this share of its reach at a heading, the stick is on its way to or from the rim."""
 
 LEAST_TURNS = 1.5
 TURNS_S, TURNS_DEG = 0.1, 2.0
-"""A stick that goes round turns by more than this angle in this time."""
+"""A stick that moves round its rim turns by more than this angle in this time."""
 
 ARRIVES_S = 0.15
-"""At both ends of a stretch it may not be at the rim yet, or not any more."""
+"""At both ends of a stretch the stick may not be at the rim."""
 
 ROUND_SHARE = 0.02
-"""A rim that differs from a circle by less is one."""
+"""A rim that differs from a circle by less than this counts as a circle."""
 
 
 class StickRim(NamedTuple):
-    """How far it reaches at HEADINGS headings, clockwise from forward, from where it rests; whether that is a circle;
-    how far it reaches once the gate is mapped away; which samples tell.
+    """The reach at HEADINGS headings, clockwise from forward, from the rest point; the gate that fits it; the reach
+    that is left once the gate is applied; which samples were used; and how many turns they make.
     """
 
     lengths: tuple[Estimate, ...]
@@ -49,9 +49,8 @@ class StickRim(NamedTuple):
 
 
 def rim_samples(samples: StickSamples, x: float, y: float) -> "tuple[NDArray[np.bool_], float]":
-    """Mark the samples at which the stick goes round its rim, and return how many turns that makes.
-
-    It goes round while it is far out and turns by at least three quarters of a turn without coming in again.
+    """Mark the samples at which the stick is moved round its rim, and return how many turns that makes. A stretch
+    counts if the stick is far out and turns by at least three quarters of a turn without coming back in.
     """
     import numpy as np
 
@@ -60,12 +59,12 @@ def rim_samples(samples: StickSamples, x: float, y: float) -> "tuple[NDArray[np.
     lengths = np.hypot(samples.x - x, samples.y - y)
     if not count or lengths.max() < 0.3:
         return used, 0.0
-    # A square, or a rim that is seen from beside its middle, is nearer in some directions than in others.
+    # A square, or a rim seen from a point off its middle, is nearer in some directions than in others.
     sectors = (np.arctan2(samples.x - x, y - samples.y) / math.tau * SECTORS).astype(int) % SECTORS
     reaches = np.zeros(SECTORS)
     np.maximum.at(reaches, sectors, lengths)
     far = (lengths > FAR_SHARE * reaches[sectors]) & (lengths > LEAST_REACH * lengths.max())
-    # A device that has nothing to say for a moment says (0, 0).
+    # Some devices report (0, 0) when they have nothing to report.
     silent = says_nothing(samples)
     for _ in range(SILENT):
         far |= silent & np.roll(far, 1)
@@ -90,7 +89,7 @@ def rim_samples(samples: StickSamples, x: float, y: float) -> "tuple[NDArray[np.
 
 
 def _goes_round(angles: "NDArray[np.float64]", hz: float) -> "NDArray[np.bool_]":
-    """Mark where the heading changes; where it does not, the stick is on its way to the rim, or back."""
+    """Mark where the heading changes; elsewhere the stick is on its way to the rim, or back."""
     import numpy as np
 
     reach = max(round(TURNS_S * hz / 2.0), 1)
@@ -103,7 +102,7 @@ def _goes_round(angles: "NDArray[np.float64]", hz: float) -> "NDArray[np.bool_]"
 def stick_rim(samples: StickSamples, x: float, y: float, memory: float = 1.0, step: float = 0.0) -> StickRim | None:
     """Return a stick's rim about where it rests (x, y, raw); None without LEAST_TURNS that show every heading.
 
-    At each heading the lengths within WINDOW_DEG tell (see `reach_at`).
+    At each heading the lengths within WINDOW_DEG are used (see `reach_at`).
     """
     import numpy as np
 
@@ -127,17 +126,17 @@ def stick_rim(samples: StickSamples, x: float, y: float, memory: float = 1.0, st
         np.array(column) for column in zip(*((one.value, one.high - one.low) for one in found), strict=True)
     )
     middle, half = float(values.mean()), float(halves.mean()) / 2.0
-    # As far as is known, it may be one.
+    # Within the intervals it may be a circle.
     is_round = float(np.ptp(values)) / 2.0 <= ROUND_SHARE * middle or float(values.std()) <= half
-    # The same stick at the same rim: what is off at one heading may be off at all of them.
+    # One stick at one rim: the errors at all headings may have the same sign.
     middle = middle if is_round else 1.0
     whole = Estimate(middle, middle - half, middle + half, int(used.sum()))
     return StickRim(found, "circle" if is_round else "measured", whole, used, turns)
 
 
 def _with_uneven(reaches: list[Reach]) -> tuple[Estimate, ...]:
-    """Return the lengths at all headings. Their intervals allow for a hand that pushes harder at one time than at
-    another; by how much is known from all headings together.
+    """Return the lengths at all headings. Their intervals allow for a hand that does not always push equally hard, by
+    the variance found over all headings together.
     """
     more = sum(reach.visits - 1 for reach in reaches)
     uneven = max(sum((reach.visits - 1) * reach.uneven for reach in reaches) / more, 0.0) if more else 0.0

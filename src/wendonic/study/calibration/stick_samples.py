@@ -1,4 +1,4 @@
-"""Where a stick was, at even moments."""
+"""A stick's positions at even intervals."""
 
 from typing import TYPE_CHECKING, NamedTuple
 
@@ -13,8 +13,8 @@ MOST_HZ = 100.0
 
 
 class StickSamples(NamedTuple):
-    """Time (s) and raw position, x right and y towards the player, `hz` times a second while the stick reports
-    itself; there are none while it was lost.
+    """Time (s) and raw position, x right and y towards the player, `hz` times a second while the stick reports; none
+    while it was lost.
     """
 
     t: "NDArray[np.float64]"
@@ -24,11 +24,11 @@ class StickSamples(NamedTuple):
 
 
 NOTHING = 1e-4
-"""A device of 16 bits has no reading nearer to the middle than this, but for one that says nothing."""
+"""A 16-bit device has no reading nearer to the middle than this, except (0, 0) when it has nothing to report."""
 
 
 def says_nothing(samples: StickSamples) -> "NDArray[np.bool_]":
-    """Mark readings of (0, 0): what some devices say when they have nothing to say."""
+    """Mark readings of (0, 0), which some devices report when they have nothing to report."""
     import numpy as np
 
     silent: NDArray[np.bool_] = (np.abs(samples.x) < NOTHING) & (np.abs(samples.y) < NOTHING)
@@ -36,7 +36,7 @@ def says_nothing(samples: StickSamples) -> "NDArray[np.bool_]":
 
 
 def stick_samples(recording: Recording, control: str) -> StickSamples:
-    """Return a stick's samples, as often as it is read, see `held_samples`.
+    """Return a stick's samples at its polling rate, see `held_samples`.
 
     >>> from wendonic import Event
     >>> both = Recording([Event(0.0, "pad.left_stick", (0.5, 0.0)), Event(0.02, "pad.left_stick", (0.25, 0.0))])

@@ -1,4 +1,4 @@
-"""The kinds of finding: a file each, found by being here."""
+"""The kinds of finding: a file each; every module in this folder is registered."""
 
 import importlib
 import pkgutil

@@ -1,4 +1,4 @@
-"""Borders on which a held stick goes back and forth, for want of a margin."""
+"""Borders on which a held stick switches back and forth because a margin is missing."""
 
 import itertools
 import math
@@ -16,22 +16,22 @@ from wendonic.study.thresholds import THRESHOLDS
 
 HELD_S, HZ = 4.0, 60.0
 JUMP = 0.08
-"""A change of the request from one tick to the next that is felt as one."""
+"""A change of the request from one tick to the next that a player feels."""
 
 SQUARES_S, SIDES = 8.0, 4
 
 QUICK_S = 1e-9
-"""A half-life that no tick sees."""
+"""A half-life far below the length of a tick."""
 
 TIMES = 6
-"""So many changes in HELD_S are a chatter."""
+"""This many changes in HELD_S count as chatter."""
 
 
 @finding(
     105, "notice", "A stick held near a border makes the body switch back and forth between two speeds or directions."
 )
 def chatters(case: Case) -> Iterator[Found]:
-    """Hold each stick of `move`, trembling as usual, on each border that its channel has."""
+    """Hold each stick of `move`, with the usual tremor, on each border that its channel has."""
     move = case.table.move
     if move is None:
         return
@@ -64,7 +64,9 @@ def chatters(case: Case) -> Iterator[Found]:
 
 
 def _on_squares(case: Case) -> Iterator[Found]:
-    """Hold each stick on a border between two directions of squares, and count how often its steps change theirs."""
+    """Hold each stick on a border between two directions of squares, and count how often the direction of its steps
+    changes.
+    """
     steer = case.table.steer
     if not isinstance(steer, GridSteer) or steer.diagonals or not steer.repeats:
         return
@@ -95,9 +97,8 @@ def _tilt_for(case: Case, bind: StickBind, amount: float) -> float:
 
 
 def _unsmoothed(case: Case) -> Profile:
-    """Return what moves the body without smoothing, which only hides a change for some ticks.
-
-    Smoothing that is there is made too quick to see rather than taken out: so the tick function stays the same.
+    """Return the profile without smoothing, which only hides a change for some ticks. Existing smoothing is made too
+    quick to matter rather than removed, so that the tick function stays the same.
     """
     table = case.moving.mode[case.mode]
     move = table.move
@@ -109,7 +110,7 @@ def _unsmoothed(case: Case) -> Profile:
 
 
 def _changes(case: Case, bind: StickBind, heading_deg: float, tilt: float) -> int:
-    """Return how often the request changes at once while a trembling thumb holds the stick there."""
+    """Return how often the request jumps while a trembling thumb holds the stick there."""
     heading_deg = 90.0 if case.from_side else heading_deg
     x, y = bind.tilted(math.radians(heading_deg), tilt)
     trembles = random.Random(1)

@@ -7,10 +7,10 @@ from wendonic.study.stick_survey import STEPS, surveyed_sticks
 
 FLAT = 0.2
 CHANGES = 0.02
-"""A stretch that changes by no more than this is flat to the thumb."""
+"""A stretch that changes by no more than this feels flat to the thumb."""
 
 BEGINS = 0.1
-"""A curve may begin so softly over this much of the travel."""
+"""A curve may begin this gently over this much of the travel."""
 
 
 @finding(120, "notice", "At least a fifth of the stick's travel changes almost nothing.")

@@ -30,7 +30,7 @@ def dead_zone_small(case: Case) -> Iterator[Found]:
         x, y = right, 0.0 - down
         why = f"a typical worn stick rests at a tilt of up to {tilt:.3f}"
         if isinstance(bind, StickBind | LookStickBind) and bind.centre != (0.0, 0.0):
-            # Where it rests is known, but not how it trembles there.
+            # Its rest point is known, but not its noise there.
             noise = NOISE_SIGMAS * THRESHOLDS.noise
             x, y = bind.centre[0], 0.0 - bind.centre[1]
             if isinstance(bind, LookStickBind) and not bind.sideways:
@@ -53,7 +53,8 @@ def dead_zone_small(case: Case) -> Iterator[Found]:
                 for inner in (0.1, 0.14)
                 if inner > bind.dead_zone.inner or not bind.dead_zone.uses("inner")
             ]
-            # A wedge pulls to straight lines and leaves those as they are; rounded, it still pulls.
+            # A wedge pulls directions towards straight lines and leaves those unchanged; after rounding it still
+            # pulls.
             form = "round+wedge" if bind.dead_zone.form == "wedge" else "round"
             yield Found(
                 f"{zone}.inner",

@@ -18,7 +18,7 @@ def depends_on_ticks(case: Case) -> Iterator[Found]:
 
 
 def _fixes(case: Case) -> list[Changes]:
-    """Return what makes the request change at once, the fewest changes first."""
+    """Return changes that make the request immediate, the fewest first."""
     move = f"{case.where}.move"
     smooths = case.table.move is not None and case.table.move.half_life_s > 0.0
     unsmoothed = {**({f"{move}.half_life_s": 0.0} if smooths else {}), **case.out(f"{move}.one_euro")}

@@ -12,17 +12,17 @@ SIDES = {
     "turn": ((1.0, 0.0, "right", "left"),),
     "rise": ((1.0, 0.0, "up", "down"),),
 }
-"""A throttle without a back is a cart without one."""
+"""Channels whose negative side may be missing: a throttle without reverse is a cart without reverse."""
 
 OF_MANY = {"keys": "key", "touch_zones": "touch zone"}
-"""What a control is called on devices that have one for each direction."""
+"""Names of the controls of devices that have one for each direction."""
 
 
 @finding(45, "notice", "A player who goes that way by mistake cannot come back.")
 def direction_missing(case: Case) -> Iterator[Found]:
-    """Look for directions whose opposite is there, among the keys of each player, the touch zones, and what else
-    there is. What flies level and has no `rise` goes neither up nor down; what drives without `turn` goes straight
-    on.
+    """Look for directions without a control whose opposite has one, among the keys of each player, the touch zones
+    and all other sources. A body that flies level without `rise` cannot climb or sink; one that drives without `turn`
+    can only go straight.
     """
     steer = case.table.steer
     if steer is not None and steer.frame == "fly" and steer.level and not list(case.entries("rise")):
@@ -57,14 +57,14 @@ def direction_missing(case: Case) -> Iterator[Found]:
 
 
 def _only_straight_on(case: Case) -> bool:
-    """Return whether something drives, and nothing turns; swinging hands do not."""
+    """Return whether a mode drives without anything that turns; swinging hands do not count."""
     walker = walker_of(case.table, case.profile.window)
     turns = case.table.turn is not None or (walker is not None and walker.goes("right"))
     return not turns and any(True for _ in case.entries("move", "throttle"))
 
 
 def _missing(case: Case, player: str | None) -> Iterator[tuple[str, str, str, str]]:
-    """Give a player's channels with what is there for one direction and not for its opposite."""
+    """Yield a player's channels with the directions that have a control although their opposites have none."""
     mode = seated(case.profile, player).mode[case.mode] if player else case.table
     for channel, sides in SIDES.items():
         table: Any = getattr(mode, channel)

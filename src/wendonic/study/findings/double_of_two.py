@@ -8,7 +8,9 @@ from wendonic.study.finding import Case, Found, finding
 
 @finding(161, "notice", "A player who turns round quickly sets it off by accident.")
 def double_of_two(case: Case) -> Iterator[Found]:
-    """Look for double presses by keys that go in different directions: one and then the other is a double press."""
+    """Look for double presses bound to keys of different directions: pressing one and then the other counts as a
+    double press.
+    """
     sides: dict[str, str] = {}
     for _, bind in case.entries("move", "turn", "throttle", "rise"):
         if bind.called() == "keys":

@@ -10,7 +10,7 @@ from wendonic.study.measuring.step_response import shaping_s
 
 LEAST = 0.9
 SETTLE_S, TICK_S = 3.0, 0.05
-"""How long everything is held at least, in ticks of so long."""
+"""How long full input is held at least, and the length of a tick."""
 
 
 @finding(115, "notice", "Players with this device never reach the gait's top speed.")

@@ -1,4 +1,4 @@
-"""A game seen from the side whose axes have no up."""
+"""A game seen from the side whose axes lack `up`."""
 
 from collections.abc import Iterator
 

@@ -9,7 +9,7 @@ from wendonic.study.held_press import held_press
 
 @finding(163, "fault", "The player presses it and feels no difference.")
 def held_for_a_tick(case: Case) -> Iterator[Found]:
-    """Hold every press that switches a gait or scales the request, as its style wants it."""
+    """Hold every press that switches a gait or scales the request, as its style requires."""
     scaled = case.table.move.press_amounts if case.table.move else {}
     does = {press: f"gait {name} counts" for press, name in case.table.press_gaits.items()}
     does |= {press: "its factor counts" for press in scaled if press not in does}

@@ -13,7 +13,7 @@ def idle_number(case: Case) -> Iterator[Found]:
     """Settings that have no effect where they are."""
     for path, words in idle_settings(case.profile):
         where = dotted(path)
-        # A mode that begins as another one has its idle settings too, but they are written only once.
+        # A mode with `like` inherits idle settings too, but they are written only once.
         if case.says(where):
             measured = words_spelled_in(case.profile.world.length, words)
             yield Found(where, measured, [{where: None}], "or leave it there while you try others")

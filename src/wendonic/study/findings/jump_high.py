@@ -1,4 +1,4 @@
-"""A jump that is out of all proportion to the body."""
+"""A jump that is out of proportion to the body."""
 
 from collections.abc import Iterator
 
@@ -9,7 +9,7 @@ MOST_BODIES = 10.0
 
 @finding(202, "notice", "Probably a wrong digit, or a gravity that is not intended.")
 def jump_high(case: Case) -> Iterator[Found]:
-    """A jump that is out of all proportion to the body."""
+    """A jump that is out of proportion to the body."""
     for name, gait, held in case.gaits:
         height_m = held.value("jump_height_m") if gait.jump else None
         if gait.jump and height_m is not None and height_m > MOST_BODIES * gait.body_m:

@@ -14,11 +14,11 @@ def jump_lost_in_gait(case: Case) -> Iterator[Found]:
     if own.jump is None:
         return
     for press, name in case.table.press_gaits.items():
-        # What is slower, such as a crouch, may well stay on the ground.
+        # A slower gait, such as a crouch, may well stay on the ground.
         if gaits[name].jump is None and gaits[name].top_speed_m_s >= own.top_speed_m_s:
             where = f"gait.{name}.jump"
             jump = _written(case, own.jump.model_dump(exclude_unset=True))
-            # A jump that says when it is at its top has a gravity of its own.
+            # A jump with `apex_s` has a gravity of its own.
             fixes = [{where: jump}, {where: jump, **case.out(f"gait.{name}.gravity_m_s2")}]
             yield Found(
                 where,

@@ -21,7 +21,7 @@ def left_handed_axes(case: Case) -> Iterator[Found]:
         yield Found(
             "world",
             f"right {world.right}, forward {world.forward}, up {world.up} are left-handed axes",
-            # Which of the two is meant only the game knows.
+            # Only the game knows which of the two is meant.
             (),
             f'handed = "left" in [world] if they are meant to be; else right = "{flipped}"',
         )

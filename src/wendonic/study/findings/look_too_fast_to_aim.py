@@ -9,7 +9,7 @@ from wendonic.study.stick_survey import STEPS, surveyed_sticks
 
 AIM_TILT = 0.05
 AIM_DEG_S = 25.0
-"""So little past the dead zone, a view that turns faster cannot be aimed."""
+"""A view that turns faster than this just past the dead zone cannot be aimed."""
 
 
 @finding(130, "notice", "Small corrections overshoot, and players fight the stick instead of aiming.")

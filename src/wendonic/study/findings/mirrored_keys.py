@@ -10,20 +10,22 @@ from wendonic.study.finding import Case, Found, finding
 from wendonic.study.settled import direction_word, settled_request
 
 OPPOSITE = -0.5
-"""Cosine of the angle from which on a key goes the other way: more than 120 deg from where it lies."""
+"""Cosine of the angle from which a key counts as opposite: more than 120 deg from where it lies."""
 
 _UPWARDS = {"forward": "up", "back": "down"}
 
 NEAR = 1.6
-"""Keys that are no further apart lie next to each other."""
+"""Keys no further apart than this are neighbours."""
 
 BY_HABIT = ("Space", "ShiftLeft", "ShiftRight", "ControlLeft", "ControlRight")
-"""Up and down are often these, wherever they lie."""
+"""Keys that are often used for up and down, wherever they lie."""
 
 
 @finding(40, "fault", "A player who turns to one side goes to the other, and no tuning helps.")
 def mirrored_keys(case: Case) -> Iterator[Found]:
-    """Look for keys that go against where they lie on the keyboard, seen from those that one hand has with them."""
+    """Look for keys whose direction contradicts their place on the keyboard, relative to the other keys of the same
+    hand.
+    """
     for channel in ("move", "throttle", "turn", "rise", "look"):
         for where, bind in case.entries(channel):
             yield from _of_entry(case, channel, bind, where)
@@ -50,11 +52,11 @@ def _of_entry(case: Case, channel: str, bind: Any, where: str) -> Iterator[Found
         x = place.x - sum(other.x for other in hand) / len(hand)
         y = place.y - sum(other.y for other in hand) / len(hand)
         if upright and abs(y) <= abs(x):
-            # Side by side, either may be up.
+            # If two keys are side by side, either may be up.
             continue
         right, forward = settled_request(case.looking if looks else case.moving, channel, f"key.{code}", 1.0)
         if looks:
-            # Inverted on purpose, or found as such.
+            # Inverted on purpose, or reported as a mirrored look.
             right, forward = -right if bind.invert_yaw else right, -forward if bind.invert_pitch else forward
         length = math.hypot(x, y) * math.hypot(right, forward)
         if length > 0.0 and (x * right + y * forward) / length < OPPOSITE:
@@ -62,7 +64,7 @@ def _of_entry(case: Case, channel: str, bind: Any, where: str) -> Iterator[Found
             if upright or looks:
                 lies, goes = (_UPWARDS.get(word, word) for word in (lies, goes))
             mirrored[code] = (side, lies, goes)
-    # All of an entry are put right together: one alone would leave a direction without a key.
+    # All keys of an entry are fixed together: fixing one alone would leave a direction without a key.
     right_way = {side: [code for code in codes if code not in mirrored] for side, codes in sides.items()}
     for code, (_, lies, _) in mirrored.items():
         if lies in right_way:
@@ -74,12 +76,13 @@ def _of_entry(case: Case, channel: str, bind: Any, where: str) -> Iterator[Found
 
 
 Keys = list[tuple[str, str]]
-"""Keys with the side that each goes to."""
+"""Keys with the direction of each."""
 
 
 def _hands(keys: Keys, owners: dict[str, str]) -> Iterator[Keys]:
-    """Give the keys that belong together: those of one player in one block of the keyboard; where a side has several
-    of them, those that lie next to each other; and where it still has, the first of each side, then the second.
+    """Yield groups of keys that belong together: those of one player in one block of the keyboard. If a direction has
+    several of them, neighbours form a group; if it still has several, the first keys of all directions form one
+    group, the second ones another.
     """
 
     def place_of(key: tuple[str, str]) -> tuple[str, str]:
@@ -103,7 +106,7 @@ def _one_each(keys: Keys) -> bool:
 
 
 def _neighbours(keys: Keys) -> list[Keys]:
-    """Return keys in groups of which each key lies next to another of its group."""
+    """Return the keys in groups of neighbours."""
     groups: list[Keys] = []
     for key in keys:
         place = KEY_PLACES[key[1]]

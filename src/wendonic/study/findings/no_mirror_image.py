@@ -36,12 +36,12 @@ def no_mirror_image(case: Case) -> Iterator[Found]:
 
 
 def _as_new(case: Case, where: str) -> dict[str, Any]:
-    """Return what makes a stick one that rests in its middle, in a round gate."""
+    """Return changes that give a stick its rest point in the middle and a circular gate."""
     return {f"{where}.centre": [0.0, 0.0], f"{where}.gate": "circle", **case.out(f"{where}.rim")}
 
 
 def _walking_differs(case: Case) -> str:
-    """Say which sides differ by how much, "" where none do."""
+    """Say which sides differ and by how much, "" if none do."""
     for envelope in case.envelopes:
         by_heading = dict(zip(envelope.headings_deg, envelope.wanted, strict=True))
         for heading, (right, forward) in by_heading.items():
@@ -50,7 +50,7 @@ def _walking_differs(case: Case) -> str:
                 ("forward and back", (540.0 - heading) % 360.0, 1.0, -1.0),
             ):
                 mirrored = by_heading.get(other)
-                # Straight on the axis there may be a border between two directions.
+                # Exactly on the axis there may be a border between two directions.
                 if mirrored is not None and other != heading:
                     off = math.hypot(right - sign_x * mirrored[0], forward - sign_y * mirrored[1])
                     if off > MIRROR_SHARE:

@@ -11,7 +11,7 @@ MAY_FAIL = (
     *("speed_spread_stick", "turn_circle_m", "jump_height_m", "goal_time_s", "thumb_travel", "swing_gain"),
     *("climb_m_s", "dive_m_s"),
 )
-"""One of each kind that a mode may have but that may have no value."""
+"""One quantity of each kind that a mode may have but that may have no value."""
 
 
 @finding(235, "notice", "What cannot be measured has not been checked.")

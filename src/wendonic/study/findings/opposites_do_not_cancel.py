@@ -11,7 +11,7 @@ from wendonic.study.finding import Case, Found, finding
 
 SETTLE_S, TICK_S = 2.0, 0.05
 WINS = 0.5
-"""Share of what one key gives alone from which it wins."""
+"""Share of the request of one key alone from which that key counts as the winner."""
 
 SIDES = {"move": ((1.0, 0.0), (0.0, 1.0)), "throttle": ((1.0, 0.0),), "turn": ((1.0, 0.0),), "rise": ((1.0, 0.0),)}
 
@@ -34,7 +34,7 @@ def _of_entry(
         if first is None or second is None:
             continue
         both = _requested(case, channel, first, second)
-        # Smoothing may still be on its way down from the key that was first.
+        # Smoothing may still be settling from the first key.
         if both > 0.0 and both > WINS * _requested(case, channel, second):
             names = [pushes[0].control.removeprefix("key.") for pushes in (first, second)]
             yield Found(
@@ -48,7 +48,7 @@ def _of_entry(
 
 
 def _requested(case: Case, channel: str, *held: Pushes) -> float:
-    """Return what is requested after a while of everything held, one a tick after the other."""
+    """Return the request after all keys have been held for a while, pressed a tick apart."""
     helm = Helm(case.moving)
     for pushes in held:
         for control, value in changes_between((), pushes):

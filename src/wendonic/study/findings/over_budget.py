@@ -48,7 +48,9 @@ def over_budget(case: Case) -> Iterator[Found]:
 
 
 def _fit(case: Case, name: str, limit: Limits) -> str:
-    """Return the command that solves for a limit, by the settings of the gait that it depends on most."""
+    """Return the command that solves for a limit, with the settings of the gait that it depends on most as free
+    settings.
+    """
     length = case.profile.world.length
     factor = length.factor(QUANTITIES[name].unit)
     ends = [f"{end * factor:g}" for end in (limit.min, limit.max) if end is not None]
@@ -57,7 +59,7 @@ def _fit(case: Case, name: str, limit: Limits) -> str:
     gait = case.table.press_gaits.get(limit.press or "", case.table.gait)
     settings = _settings(case.profile.gaits_of(case.mode).get(gait), name)
     if len(settings) > 1:
-        # Thrust and drag give the top speed as well, which is to stay.
+        # Thrust and drag determine the top speed as well, which should stay.
         top_m_s = case.profile.gaits_of(case.mode)[gait].top_speed_m_s
         targets.append(f"{spelled_in(length, 'top_speed_m_s')}={top_m_s * length.per_m:g}")
     free = ",".join(f"gait.{gait}.{spelled_in(length, setting)}" for setting in settings) or "SETTING"

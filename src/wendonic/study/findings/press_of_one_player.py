@@ -9,7 +9,7 @@ from wendonic.study.seated import CHANNELS, seated
 
 @finding(159, "notice", "Not every player can do it.")
 def press_of_one_player(case: Case) -> Iterator[Found]:
-    """Look for presses that are for everybody, and that only some of those who play in this mode can make."""
+    """Look for presses that are for everybody but that only some of the players in this mode have a control for."""
     modes = {player: seated(case.profile, player).mode[case.mode] for player in case.profile.seat}
     playing = {player: mode for player, mode in modes.items() if _has_anything(mode)}
     for name, press in case.table.press.items():

@@ -15,7 +15,7 @@ TIMES = ("tap_s", "long_s", "double_s")
 
 @finding(160, "fault", "The player presses it and nothing happens.")
 def press_out_of_reach(case: Case) -> Iterator[Found]:
-    """Look for presses that no control makes begin."""
+    """Look for presses that no control can begin."""
     for name, press in case.table.press.items():
         if not any(_begins(case, name, press, entry) for entry in press.bind):
             where = f"{case.where}.press.{name}"
@@ -31,7 +31,7 @@ def press_out_of_reach(case: Case) -> Iterator[Found]:
 
 
 def _begins(case: Case, name: str, press: PressTable, entry: Any) -> bool:
-    """Use one control of a press as its style wants it, and return whether it begins."""
+    """Use one control of a press as its style requires, and return whether the press begins."""
     down, up = entry_changes(case.profile, entry)
     helm = Helm(case.looking)
     helm.tick(TICK_S)

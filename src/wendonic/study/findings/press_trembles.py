@@ -17,7 +17,7 @@ SPARE = 0.15
 
 @finding(165, "notice", "Held halfway, it triggers again and again.")
 def press_trembles(case: Case) -> Iterator[Found]:
-    """Hold every trigger and stick that presses at its border, trembling as usual."""
+    """Hold every trigger and stick that presses at its border, with the usual tremor."""
     for name, press in case.table.press.items():
         for index, entry in enumerate(press.bind):
             if not isinstance(entry, TriggerEntry | StickEntry) or press.style == "repeat":

@@ -6,7 +6,7 @@ from wendonic.study.finding import Case, Found, finding
 from wendonic.study.stick_survey import FULL_AMOUNT, STEPS, surveyed_sticks
 
 RIM_TILT = 0.98
-"""A stick that is worn, or no stick of the best, gives no more than this in some direction."""
+"""A worn or cheap stick reaches no further than this in some direction."""
 
 
 @finding(

@@ -12,13 +12,13 @@ from wendonic.study.measuring.gait_alone import OWN_SHARE, stop_alone, stopped_b
 
 STOP_LENGTHS = 1.5
 STOP_S = 5.0
-"""Nobody waits longer for a body on foot; what glides may roll out."""
+"""Longest time to stop for a body on foot; one that glides may roll out."""
 
 GLIDES_S = 15.0
 
 FALL_S = 0.05
 HALF_LIFE_S = 0.02
-"""What a fix sets a key's ramp and the smoothing to (s), before it tries 0."""
+"""The value (s) to which a fix sets a key's ramp and the smoothing, before it tries 0."""
 
 
 @finding(180, "notice", "A player who stops at an edge slides over it.")
@@ -51,7 +51,7 @@ def slides_on(case: Case) -> Iterator[Found]:
 
 
 def _shaping(case: Case) -> tuple[str, list[dict[str, Any]]]:
-    """Return what lets a request last after a release, where the gait itself stops soon enough: a key's slow ramp, or
+    """Return what prolongs a request after a release if the gait itself stops soon enough: a slow key ramp, or
     smoothing.
     """
     move = f"{case.where}.move"
@@ -70,11 +70,13 @@ def _falls_slowly(bind: Any) -> bool:
 
 
 def _fixes(case: Case, where: str, gait: Gait, most_m: float, most_s: float) -> list[dict[str, Any]]:
-    """Return stronger brakes: what just suffices by the closed form first, and more for what shaping adds."""
+    """Return stronger brakes: first the one that just suffices by the closed form, then stronger ones to make up for
+    what shaping adds.
+    """
     top = gait.top_speed_m_s
     within_m = min(most_m, 0.4 * top)
     alone_m, alone_s = stop_alone(gait.model_copy(update={"keeps_speed": False}), case.thresholds)
-    # All of them stop so much sooner, and after so much less, as they are stronger.
+    # Time and distance fall in proportion as the brakes get stronger.
     times = max(alone_m / within_m, alone_s / most_s) if math.isfinite(most_m) else alone_s / most_s
     found: list[dict[str, Any]] = []
     for more in (1.1, 1.5, 2.5):

@@ -1,4 +1,4 @@
-"""Smoothing and ramps that are felt as a delay."""
+"""Smoothing and ramps that players feel as a delay."""
 
 from collections.abc import Iterator
 
@@ -13,12 +13,12 @@ DELAY_S = 0.05
 """Delay of half the answer from which smoothing is reported."""
 
 RAMP_S = 0.12
-"""Delay of half the answer from which a key's ramp is: it is meant to take its time, but not that long."""
+"""Delay of half the answer from which a key's ramp is reported: a ramp is meant to take time, but not that long."""
 
 
 @finding(210, "notice", "The body lags behind the hand; players notice from about 50 ms.")
 def slow_answer(case: Case) -> Iterator[Found]:
-    """Smoothing and ramps that are felt as a delay."""
+    """Smoothing and ramps that players feel as a delay."""
     smoothing_s = _smoothing_s(case)
     if smoothing_s is not None and smoothing_s > DELAY_S:
         half_life, out = f"{case.where}.move.half_life_s", case.out(f"{case.where}.move.one_euro")
@@ -29,7 +29,7 @@ def slow_answer(case: Case) -> Iterator[Found]:
             [{half_life: 0.02, **out}, {half_life: 0.0, **out}],
         )
     for where, bind in case.entries("move", "throttle", "turn", "rise"):
-        # A ramp runs evenly, so that half of it takes half of its time.
+        # A ramp is linear, so that half of it takes half of its time.
         if isinstance(bind, Ramped) and bind.rise_s / 2.0 > RAMP_S:
             yield Found(
                 f"{where}.rise_s",
@@ -37,7 +37,7 @@ def slow_answer(case: Case) -> Iterator[Found]:
                 [{f"{where}.rise_s": 0.1}],
             )
     for where, bind in case.entries("look"):
-        # By definition half of a displacement is there after a half-life.
+        # By definition, half of a displacement has been handed out after a half-life.
         if isinstance(bind, MouseBind) and bind.half_life_s > DELAY_S:
             yield Found(
                 f"{where}.half_life_s",
@@ -49,12 +49,12 @@ def slow_answer(case: Case) -> Iterator[Found]:
 
 
 def _smoothing_s(case: Case) -> float | None:
-    """Return what smoothing of `move` alone costs (s): the delay of half the answer, without any ramp."""
+    """Return the delay (s) of half the answer that smoothing of `move` alone causes, without any ramp."""
     move = case.table.move
     if move is None or case.on_squares:
         return None
     if move.one_euro is None:
-        # By definition half of a change is there after a half-life.
+        # By definition, half of a change has been made after a half-life.
         return move.half_life_s
     at_once = {"rise_s": 0.0, "fall_s": 0.0}
     binds = tuple(bind.model_copy(update=at_once) if isinstance(bind, Ramped) else bind for bind in move.bind)

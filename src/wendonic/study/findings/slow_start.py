@@ -15,7 +15,7 @@ def slow_start(case: Case) -> Iterator[Found]:
     for name, gait, held in case.gaits:
         most_s = GLIDES_S if case.glides(gait) else REACH_S
         reach_s = held.value("reach90_s")
-        # Where the gait itself is quick, smoothing or a ramp is slow, and `slow-answer` says so.
+        # If the gait itself is quick, smoothing or a ramp is slow, and `slow-answer` reports that.
         if reach_s is not None and reach_s > most_s and start_alone_s(gait, case.thresholds) > OWN_SHARE * most_s:
             where = f"gait.{name}"
             aim_s = 0.4 * most_s

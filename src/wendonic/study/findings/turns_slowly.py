@@ -1,4 +1,4 @@
-"""A face that takes long to turn round."""
+"""A body that takes long to turn round."""
 
 from collections.abc import Iterator
 
@@ -14,9 +14,9 @@ FULL_TURN_S = 15.0
 
 @finding(185, "notice", "The body walks backwards for a while before it faces where it goes.")
 def turns_slowly(case: Case) -> Iterator[Found]:
-    """A face that takes long to turn round."""
+    """A body that takes long to turn round."""
     sheet = sheet_of(case, ("turn_round_s", "full_turn_s"))
-    # What takes longer than a turn is watched for has a reason in place of a number.
+    # A turn that takes longer than it is watched for has a reason instead of a number.
     ends = {name: str(reason) for name, reason in sheet.reasons.items() if not isinstance(reason, NotHere)}
     turn_s, full_s = sheet.turn_round_s, sheet.full_turn_s
     answer_s = case.value("reversal_s") or 0.0

@@ -1,1 +1,1 @@
-"""What several quantities are read from: one walk, one jump, one turn of the pad."""
+"""Measurements that several quantities share: one walk, one jump, one turn of the pad."""

@@ -1,4 +1,4 @@
-"""Circles of bodies that turn by being steered: how wide, and how they are driven."""
+"""Turning circles of bodies that are turned by steering: how to drive them, and how wide they are."""
 
 import math
 
@@ -22,14 +22,14 @@ from wendonic.study.unmeasured import NotHere, Unmeasured
 
 HZ = 240.0
 LAST_S = 0.5
-"""What is left of a walk when its circle is measured."""
+"""Last part of a walk (s), in which its circle is measured."""
 
 LONGEST_TURN_S = 60.0
 HALF = 0.5
 
 
 def circling(bench: Bench) -> Walker:
-    """Return what drives in circles; raises `NotHere` where a body does not turn by being steered."""
+    """Return what drives in circles; raises `NotHere` if steering does not turn the body."""
     steer = bench.table.steer
     if not (isinstance(steer, DriveSteer) or (isinstance(steer, FacingSteer) and steer.face in ("travel", "turn"))):
         raise NotHere("nothing drives in circles")
@@ -37,7 +37,7 @@ def circling(bench: Bench) -> Walker:
 
 
 def turning(bench: Bench) -> Walker:
-    """Return what turns the body, by being steered or by the channel `turn`; raises `NotHere` where nothing does."""
+    """Return what turns the body, by steering or by the channel `turn`; raises `NotHere` if nothing does."""
     steer, walker = bench.table.steer, bench.walker
     if isinstance(steer, Faced) and steer.face == "turn":
         walker = turned_by(bench.table, walker)
@@ -49,7 +49,7 @@ def turning(bench: Bench) -> Walker:
 
 
 def full_lock(profile: Profile, walker: Walker) -> tuple[str, ...]:
-    """Return what is held at full lock: a body that turns as it goes sideways does both by that alone."""
+    """Return what is held at full lock; if going sideways turns the body, that alone is enough."""
     steer = profile.mode[profile.first_mode].steer
     sideways = isinstance(steer, FacingSteer) and steer.face == "travel"
     return ("right",) if sideways or not walker.goes("forward") else ("forward", "right")
@@ -58,7 +58,7 @@ def full_lock(profile: Profile, walker: Walker) -> tuple[str, ...]:
 def circle_m(profile: Profile, walker: Walker, engine: Engine = "auto", throttle: float = 1.0) -> float:
     """Return the width (m) of the circle that a body settles into, 2 v / w: v its speed, w its turn rate.
 
-    Raises `Unmeasured` where it does not turn.
+    Raises `Unmeasured` if it does not turn.
     """
     held_s = math.ceil(hold_s(profile))
     locked = full_lock(profile, walker)
@@ -67,7 +67,7 @@ def circle_m(profile: Profile, walker: Walker, engine: Engine = "auto", throttle
         steps.append((0.0, walker.full("forward", amount=throttle)))
     turn = walker.changes(("forward",), locked)
     if throttle < 1.0:
-        # Turning pulls another control; the throttle stays where it is.
+        # Turning uses another control; the throttle stays where it is.
         turn = walker.full("right")
     steps.append((held_s, turn))
     walk = Walk(profile, walker, steps, 2.0 * held_s + 2.0, HZ, engine)
@@ -81,8 +81,8 @@ def circle_m(profile: Profile, walker: Walker, engine: Engine = "auto", throttle
 
 
 def half_throttle(bench: Bench) -> tuple[Profile, Walker]:
-    """Return the profile driven by two triggers without dead zone, curve or ramp, and those; for what a cart does is
-    its own, whatever it is driven by.
+    """Return the profile driven by two triggers without dead zone, curve or ramp, and the walker for them: the
+    turning circle of a cart does not depend on what it is driven by.
     """
     if not isinstance(bench.table.steer, DriveSteer):
         raise NotHere("nothing is driven")

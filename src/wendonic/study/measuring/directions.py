@@ -1,4 +1,4 @@
-"""How fast a body goes in eight directions."""
+"""The speed of a body in eight directions."""
 
 import math
 
@@ -25,8 +25,8 @@ EIGHT_DIRECTIONS = (
 
 
 def speeds_all_round(profile: Profile, walker: Walker, engine: Engine = "auto") -> list[float]:
-    """Return the steady speed (m/s) in each of eight directions, clockwise from forward; raises `Unmeasured` where
-    one of them does not become steady.
+    """Return the steady speed (m/s) in each of eight directions, clockwise from forward; raises `Unmeasured` if one
+    of them does not become steady.
     """
     held_s = math.ceil(hold_s(profile))
     while True:

@@ -29,7 +29,7 @@ def _settled_m_s(bench: Bench, changes: Changes) -> float:
 
 
 def vertical_m_s(bench: Bench, direction: str) -> float:
-    """Return the speed (m/s) that up or down reaches, counted in that direction."""
+    """Return the speed (m/s) that holding up or down reaches, positive in that direction."""
     _flies(bench)
     if bench.table.rise is None or not bench.walker.goes(direction):
         raise NotHere(f"nothing goes {direction}")
@@ -38,7 +38,7 @@ def vertical_m_s(bench: Bench, direction: str) -> float:
 
 
 def dive_speed_m_s(bench: Bench) -> float:
-    """Return the speed downwards (m/s) of flying forward while looking down as far as the view goes."""
+    """Return the downward speed (m/s) of flying forward while looking down as far as the view allows."""
     if _flies(bench).level:
         raise NotHere("forward stays level whatever the view's pitch")
     look = bench.table.look

@@ -1,4 +1,4 @@
-"""How long a gait takes by itself, without smoothing and ramps: the closed forms of its numbers."""
+"""How long a gait takes by itself, without smoothing and ramps, as closed forms of its numbers."""
 
 import math
 
@@ -7,11 +7,11 @@ from wendonic.profile.schema.gait import Gait
 from wendonic.study.thresholds import Thresholds
 
 OWN_SHARE = 0.7
-"""Share of a limit from which the gait itself is taken to be the cause, and not ramps and smoothing."""
+"""Share of a limit from which the gait itself counts as the cause, rather than ramps and smoothing."""
 
 
 def start_alone_s(gait: Gait, thresholds: Thresholds) -> float:
-    """Return how long it takes from rest to most of its top speed (s), if full input comes at once.
+    """Return the time (s) from rest to most of the gait's top speed under full input.
 
     Formula: most * top / accel, or ln(1 / (1 - most)) / drag.
 
@@ -25,8 +25,8 @@ def start_alone_s(gait: Gait, thresholds: Thresholds) -> float:
 
 
 def stop_alone(gait: Gait, thresholds: Thresholds) -> tuple[float, float]:
-    """Return how far (m) and how long (s) it slides from top speed, if all input ends at once; for ever if it keeps
-    its speed.
+    """Return how far (m) and how long (s) the body slides from top speed once all input ends; infinite if the gait
+    keeps its speed.
 
     Formula: v² / 2b and v / b for a brake b; (v - e) h / ln 2 and h log2(v / e) for a half-life h, which ends at the
     speed e; v / d and ln(v / r) / d for a drag d, at rest below r.
@@ -48,7 +48,7 @@ def stop_alone(gait: Gait, thresholds: Thresholds) -> tuple[float, float]:
 
 
 def started_by(gait: Gait) -> tuple[str, ...]:
-    """Return the settings that get a body going.
+    """Return the settings that accelerate a body.
 
     >>> started_by(Gait()), started_by(Gait(thrust_m_s2=9.0, drag_per_s=2.0))
     (('accel_m_s2',), ('drag_per_s', 'thrust_m_s2'))

@@ -1,4 +1,4 @@
-"""Walking to a place that was pointed at."""
+"""Walking to a goal."""
 
 from typing import NamedTuple
 
@@ -26,7 +26,7 @@ class Arrival(NamedTuple):
 
 @once_each
 def arrival(bench: Bench) -> Arrival:
-    """Return how a body arrives; raises `NotHere` where it goes to no places, `Unmeasured` where it never arrives."""
+    """Return how a body arrives; raises `NotHere` if the mode has no goals, `Unmeasured` if it never arrives."""
     bench.need_gait()
     if bench.table.steer.frame != "goto":
         raise NotHere("nothing walks to a place")

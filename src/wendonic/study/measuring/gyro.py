@@ -1,4 +1,6 @@
-"""Looking by turning the pad: how far, how much of a slow turn is lost, and how far a pad that lies still turns."""
+"""Looking by turning the pad: how far the view turns, how much of a slow turn is lost, and the drift of a pad that
+lies still.
+"""
 
 import functools
 import math
@@ -21,11 +23,11 @@ TURN_DEG = 60.0
 AIM_S = 4.0
 LIES_S = 60.0
 HAND_SHAKES_M_S2 = 0.3
-"""Spread of what the accelerometer of a pad in the hand feels; on a table it is a tenth of that."""
+"""Spread of the accelerometer's readings of a pad in the hand; on a table it is a tenth of that."""
 
 
 def gyro_bind(bench: Bench) -> GyroBind:
-    """Return the entry of the rate sensor that turns the view; raises `NotHere` without."""
+    """Return the entry of the rate sensor that turns the view; raises `NotHere` without one."""
     bind = bench.look_entry(GyroBind)
     if bind is None:
         raise NotHere("no motion sensor turns the view")
@@ -44,8 +46,8 @@ def _pad_turned(
 
 @once_each
 def _presses_held(bench: Bench) -> tuple[tuple[Event, ...], float]:
-    """Return what brings down the presses that stay held while the pad turns, and when (s), in whole ticks, it
-    may begin.
+    """Return the changes that hold the presses needed while the pad turns, and when (s), in whole ticks, the turn may
+    begin.
     """
     lead, wanted = [*bench.lead], gyro_bind(bench).while_press
     if wanted is not None and wanted != bench.held:
@@ -60,8 +62,8 @@ def _presses_held(bench: Bench) -> tuple[tuple[Event, ...], float]:
 
 @once_each
 def _sideways(bench: Bench) -> Profile:
-    """Return the profile to look with. A motion sensor that turns the view up and down only turns it sideways there,
-    where no pitch limit ends the turn: in all that is measured here a pad's two axes are alike.
+    """Return the profile to look with. In it, a motion sensor that turns the view only up and down turns it sideways
+    instead, where no pitch limit ends the turn: for everything measured here, a pad's two axes behave alike.
     """
     if gyro_bind(bench).sideways:
         return bench.looking
@@ -96,12 +98,12 @@ def _turned_deg(
 
 @once_each
 def turned_share(bench: Bench, rate_deg_s: float, turn_deg: float = TURN_DEG) -> float:
-    """Return how far the view turns for each degree of a turn to the right."""
+    """Return how far the view turns for each degree that the pad turns to the right."""
     return _turned_deg(bench, rate_deg_s, turn_deg / rate_deg_s) / turn_deg
 
 
 def slow_loss(bench: Bench) -> float:
-    """Return the share of a slow turn that is lost, of what a quick one of as many degrees gives."""
+    """Return the share of a slow turn that is lost, compared with a quick turn by the same angle."""
     limits = bench.thresholds
     aimed_deg = limits.gyro_aim_deg_s * AIM_S
     quick = turned_share(bench, limits.gyro_turn_deg_s)
@@ -109,6 +111,6 @@ def slow_loss(bench: Bench) -> float:
 
 
 def drift_deg_per_min(bench: Bench) -> float:
-    """Return how far (deg a minute) the view turns while a biased pad lies on a table."""
+    """Return how fast (deg a minute) the view drifts while a biased pad lies on a table."""
     half_s, bias_deg_s = LIES_S / 2.0, bench.thresholds.gyro_drift_deg_s
     return abs(_turned_deg(bench, 0.0, LIES_S, half_s, bias_deg_s, 0.1 * HAND_SHAKES_M_S2)) * 60.0 / half_s

@@ -1,4 +1,4 @@
-"""How a body gets going and stops in the air."""
+"""How a body accelerates and stops in the air."""
 
 import math
 from collections.abc import Callable
@@ -15,14 +15,14 @@ if TYPE_CHECKING:
 
 TICK_S = 4e-3
 LONGEST_RAMP_S = 1.0
-"""A speed that stays the same for so long stays so."""
+"""A speed that has been constant for this long counts as steady."""
 LONGEST_S = 10.0
-"""Nothing is in the air for longer."""
+"""Longest time in the air that is measured."""
 
 
 def air_start_s(bench: "Bench") -> float:
-    """Return how long (s) it takes from rest to most of top speed, in the air. Raises `NotHere` where the air is like
-    the ground, `Unmeasured` where that speed is not reached.
+    """Return how long (s) it takes from rest to most of top speed, in the air. Raises `NotHere` if the gait has no
+    numbers of its own for the air, `Unmeasured` if that speed is not reached.
     """
     gait = _gait_in_air(bench)
     helm = bench.helm()
@@ -45,7 +45,7 @@ def air_stop_s(bench: "Bench") -> float:
 
 
 def _gait_in_air(bench: "Bench") -> Gait:
-    """Return the gait, if it steers otherwise in the air."""
+    """Return the gait if it has other accelerations in the air."""
     bench.need_gait()
     name = bench.table.press_gaits.get(bench.held or "", bench.table.gait)
     gait = bench.profile.every_gait[name]
@@ -70,7 +70,7 @@ def _until_steady(helm: "Helm") -> None:
 
 
 def _time_s(helm: "Helm", over: Callable[[float], float], otherwise: str) -> float:
-    """Return when (s) `over` of the speed is first 0 or more, straight between two ticks."""
+    """Return when (s) `over` of the speed is first 0 or more, interpolated linearly between two ticks."""
     was, same = -math.inf, 0
     for number in range(round(LONGEST_S / TICK_S)):
         now = over(_speed_m_s(helm))

@@ -1,4 +1,4 @@
-"""The press that jumps: pressed early, late, and held."""
+"""Jumps whose press is early, late, held or tapped."""
 
 from collections.abc import Callable, Sequence
 from typing import NamedTuple
@@ -19,14 +19,14 @@ from wendonic.study.unmeasured import NotHere, Unmeasured
 
 HZ = 1000.0
 LONGEST_AIRTIME_S = 1.5
-"""So long a jump is watched at first; one that has not landed by then is watched for longer."""
+"""How long a jump is watched at first; one that has not landed by then is watched for longer."""
 FINEST_S = 1e-3
 LONGEST_WAIT_S = 10.0
 
 
 def jump_press_name(profile: Profile, mode: str) -> str | None:
-    """Return the press that jumps in a mode: that of its gait, else one called so, else the first that waits for the
-    ground; None without, and where nothing makes it.
+    """Return the press that jumps in a mode: that of its gait, otherwise one named "jump", otherwise the first that
+    waits for the ground; None if there is none, or if no control makes it.
     """
     presses = {name: press for name, press in profile.mode[mode].press.items() if press.bind}
     gait = profile.gait_of(mode)
@@ -37,7 +37,7 @@ def jump_press_name(profile: Profile, mode: str) -> str | None:
 
 
 def _wait(helm: Helm, seconds: float) -> None:
-    """Let time pass, at most a second a tick."""
+    """Tick for some time, at most a second per tick."""
     while seconds > 0.0:
         helm.tick(min(seconds, 1.0))
         seconds -= 1.0
@@ -55,8 +55,8 @@ Trial = Sequence[tuple[Changes, float]]
 
 
 class JumpPress(NamedTuple):
-    """A press that jumps or waits for the ground, in a profile of one mode: what makes it begin, and what has to be
-    held before; changes, each with how long (s) to wait after it; and what releases it.
+    """A press that jumps or waits for the ground, in a profile of one mode: the changes that begin it, those that
+    must come before, each with how long (s) to wait after it, and the changes that release it.
     """
 
     profile: Profile
@@ -66,7 +66,7 @@ class JumpPress(NamedTuple):
     lead: Trial = ()
 
     def tapped(self, tap_s: float) -> "JumpPress":
-        """Return the same, released `tap_s` after it begins, unless a release is what makes it begin."""
+        """Return the same press, released `tap_s` after it begins, unless a release is what begins it."""
         *before, (last, wait_s) = self.trial
         if last == self.up:
             return self
@@ -75,8 +75,8 @@ class JumpPress(NamedTuple):
         return self._replace(trial=[*before, (last, begins_s + tap_s + AFTER_S), (self.up, 0.0)])
 
     def flight(self, engine: Engine = "auto", longest_s: float = LONGEST_AIRTIME_S) -> Flight:
-        """Return the flight of a jump whose press stays held, or is as short as its style wants it; raises `NotHere`
-        where nothing jumps, and `Unmeasured` where it never lands.
+        """Return the flight of a jump whose press is held, or as short as its style requires; raises `NotHere` if
+        nothing jumps, and `Unmeasured` if the body never lands.
         """
         events: list[Event] = []
         at_s = 0.0
@@ -94,29 +94,29 @@ class JumpPress(NamedTuple):
                 return self.flight(engine, longest_s * 4.0)
             raise Unmeasured(f"the jump has not landed after {longest_s:g} s")
         first, last = np.flatnonzero(in_air)[[0, -1]]
-        # Its speed at the last tick in the air carries it to the ground.
+        # The speed at the last tick in the air gives the time to the ground.
         to_ground_s = height[last] / -rise[last] if rise[last] < 0.0 else 0.0
         left_s = float(t[first]) - 1.0 / HZ
         top = int(np.argmax(height))
-        # Between two ticks it stops rising where its speed would be none.
+        # Between two ticks, it stops rising when its speed is zero.
         over_s = rise[top] / (rise[top] - rise[top + 1]) / HZ if rise[top + 1] < rise[top] else 0.0
         apex_s = float(t[top]) + max(float(over_s), -1.0 / HZ) - left_s
         return Flight(float(height.max()), float(t[last]) + float(to_ground_s) - left_s, apex_s)
 
     def longest_early_s(self) -> float:
-        """Return how long (s) before the ground is there a press still counts."""
+        """Return how long (s) before landing a press still counts."""
         helm = self._helm_in_air(grounded_first=False)
         self._press(helm)
         helm.tick(FINEST_S / 10.0)
         return self._longest_s(helm, lambda: helm.ground(True))
 
     def longest_late_s(self) -> float:
-        """Return how long (s) after the ground is gone a press still counts."""
+        """Return how long (s) after the body has left the ground a press still counts."""
         helm = self._helm_in_air(grounded_first=True)
         return self._longest_s(helm, lambda: self._press(helm))
 
     def _longest_s(self, helm: Helm, then: Callable[[], object]) -> float:
-        """Return after how long a wait (s) at most the press begins with what comes `then`."""
+        """Return the longest wait (s) before `then` with which the press still begins."""
         start = helm.snapshot()
 
         def begins(wait_s: float) -> bool:
@@ -147,8 +147,8 @@ class JumpPress(NamedTuple):
 
 
 def _without_air_jumps(profile: Profile, name: str) -> Profile:
-    """Return a profile of one mode in which a press waits for the ground and nothing else: one in the air is neither
-    early nor late.
+    """Return a profile of one mode in which a press can begin only on the ground: an air jump is neither early nor
+    late.
     """
     (mode,) = profile.mode
     table = profile.mode[mode]
@@ -161,7 +161,9 @@ def _without_air_jumps(profile: Profile, name: str) -> Profile:
 
 
 def jump_press(profile: Profile, mode: str, lead: Trial = ()) -> JumpPress:
-    """Return what jumps in a profile of one mode, after what has to be held before; raises `NotHere` without."""
+    """Return the press that jumps in a profile of one mode, with what must be held before; raises `NotHere` without
+    one.
+    """
     name = jump_press_name(profile, mode)
     if name is None:
         raise NotHere("no press jumps or waits for the ground")

@@ -1,4 +1,4 @@
-"""How far the sources of `look` turn: a stick by its tilt, a mouse by its swipe, a key by its press."""
+"""How far the sources of `look` turn the view: a stick by its tilt, a mouse by a swipe, a key by a press."""
 
 from collections.abc import Callable
 
@@ -11,15 +11,15 @@ from wendonic.study.stick_response import StickResponse
 from wendonic.study.thresholds import THRESHOLDS
 
 INSTANT_S = 1e-9
-"""How long a swipe takes whose smoothing alone is looked at."""
+"""Duration (s) of a swipe that measures smoothing alone."""
 
 USUAL_HAND_CM_S = THRESHOLDS.hand_cm_s
-"""A hand that turns about without hurry."""
+"""Speed of a hand that turns the view without hurry."""
 
 
 def turn_rate_deg_s(bind: LookStickBind, tilts: list[float], boosted: bool = False) -> list[float]:
-    """Return how fast a stick turns the view (deg/s) once it has eased in: tilted to the right, or up if it turns up
-    and down only.
+    """Return how fast a stick turns the view (deg/s) once it has eased in: tilted to the right, or up if it only
+    turns up and down.
 
     `boosted` adds the rim boost, which comes after `hold_s` at full tilt.
 
@@ -39,8 +39,8 @@ def turn_rate_deg_s(bind: LookStickBind, tilts: list[float], boosted: bool = Fal
 
 
 def swipe_deg(bind: MouseBind, swipes_cm: list[float], hand_cm_s: float) -> list[float]:
-    """Return how far swipes of a mouse turn (deg), at one speed of the hand: to the right, or up if it turns up and
-    down only.
+    """Return how far swipes of a mouse turn (deg), at one speed of the hand: to the right, or up if it only turns up
+    and down.
 
     >>> from wendonic.demo import demo_profile
     >>> mouse = demo_profile().mode["foot"].look.bind[0]
@@ -53,8 +53,8 @@ def swipe_deg(bind: MouseBind, swipes_cm: list[float], hand_cm_s: float) -> list
 
 
 def press_deg(bind: LookKeysBind, presses_s: list[float]) -> list[float]:
-    """Return how far a key for right turns (deg) that is held for some time, or a key for up if they turn up and
-    down only.
+    """Return how far a key for right turns (deg) if it is held for some time, or a key for up if the keys only turn
+    up and down.
 
     >>> from wendonic.demo import demo_profile
     >>> keys = demo_profile("lookout").mode["foot"].look.bind[3]
@@ -70,7 +70,7 @@ def press_deg(bind: LookKeysBind, presses_s: list[float]) -> list[float]:
 
 
 def swipe_delay_s(bind: MouseBind | TouchDragBind, share: float) -> float:
-    """Return how long (s) after a swipe that share of its turn is made; the swipe itself takes no time.
+    """Return how long (s) after an instant swipe that share of its turn has been made.
 
     >>> from wendonic.demo import demo_profile
     >>> mouse = demo_profile().mode["foot"].look.bind[0].model_copy(update={"half_life_s": 0.05})
@@ -99,13 +99,13 @@ def ease_reached_s(bind: LookStickBind | LookKeysBind, share: float) -> float:
     full = StickResponse(bind).ahead(1.0) if isinstance(bind, LookStickBind) else 1.0
     if not bind.ease_s:
         return 0.0
-    # A stick eases in as a key does, only not as far if its curve does not reach 1.
+    # A stick eases in like a key, but less far if its curve does not reach 1.
     tuning = STICK_LOOK._replace(eases=1, ease_s=bind.ease_s)
     return _when_zero_s(lambda dt: share * full - key_rates(tuning, STICK_LOOK_AT_REST, 1.0, 0.0, dt)[0].amount)
 
 
 def _when_zero_s(left: Callable[[float], float]) -> float:
-    """Return when (s) a number that falls is 0, and 0 if it is so at once."""
+    """Return when (s) a falling number reaches 0; 0 if it starts there."""
     from scipy.optimize import brentq
 
     if left(INSTANT_S) <= 0.0:

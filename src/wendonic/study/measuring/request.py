@@ -1,4 +1,4 @@
-"""How soon something is requested after a full press or tilt, and how soon half of it."""
+"""How soon a full press or tilt has an effect, and how soon half of it."""
 
 from typing import Any, NamedTuple
 
@@ -16,8 +16,8 @@ HZ = 2000.0
 
 
 class RequestResponse(NamedTuple):
-    """What a full press in the direction that a mode is measured in requests: times since the press (s), amounts, and
-    the last of them; and the same with every tick twice as long.
+    """The request after a full press in the direction that a mode is measured in: times since the press (s), amounts,
+    and the final amount; and the same with ticks twice as long.
     """
 
     t: Any
@@ -27,10 +27,8 @@ class RequestResponse(NamedTuple):
     doubled_amount: Any
 
     def reached_s(self, amount: float) -> float | None:
-        """Return when an amount is first requested (s after the press), for ticks that are ever shorter; None if it
-        never is.
-
-        The delay that a tick adds is in proportion to its length: d = 2 d(dt) - d(2 dt), Richardson's extrapolation.
+        """Return when an amount is first requested (s after the press), in the limit of short ticks; None if it never
+        is. The delay that a tick adds is proportional to its length: d = 2 d(dt) - d(2 dt), Richardson extrapolation.
         """
         once, doubled = crossing(self.t, self.amount, amount), crossing(self.doubled_t, self.doubled_amount, amount)
         return None if once is None or doubled is None else max(2.0 * once - doubled, 0.0)
@@ -38,7 +36,7 @@ class RequestResponse(NamedTuple):
 
 @once_each
 def request_response(bench: Bench) -> RequestResponse:
-    """Return the request after a full press; raises `NotHere` where it stays at nothing."""
+    """Return the request after a full press; raises `NotHere` if it stays at 0."""
     if bench.on_squares:
         raise NotHere("on squares there are steps and no speeds")
     walker = bench.any_walker
@@ -54,11 +52,11 @@ def request_response(bench: Bench) -> RequestResponse:
 
 def chain_delay(bench: Bench) -> float | None:
     """Return the mean time (s) from a full press at any moment of a tick to the end of the tick that requests half of
-    it: PHASES presses, evenly spread over a tick.
+    it, over PHASES presses evenly spread over a tick.
     """
     hz, walker = bench.thresholds.hz, bench.any_walker
     final = request_response(bench).final
-    # Everything has come to rest again before the next press, which is a share of a tick later in its tick.
+    # Everything has settled again before the next press, which comes a fraction of a tick later within its tick.
     ticks = round(shaping_s(bench.moving) * hz) + 1
     presses = [(2 * ticks * phase + 1 + (phase + 0.5) / PHASES) / hz for phase in range(PHASES)]
     steps: Steps = []

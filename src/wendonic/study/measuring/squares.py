@@ -1,4 +1,4 @@
-"""Steps on squares, of a direction that stays held."""
+"""Steps on squares while a direction is held."""
 
 import numpy as np
 
@@ -10,18 +10,18 @@ from wendonic.study.unmeasured import NotHere, once_each
 HZ = 1000.0
 PRESSED_S = 0.1
 STEPS = 8
-"""So many steps are waited for."""
+"""Number of steps that are waited for."""
 
 
 @once_each
 def steps_held(bench: Bench) -> list[float]:
-    """Return when each step begins (s after the press); raises `NotHere` where nothing steps."""
+    """Return when each step begins (s after the press); raises `NotHere` if nothing steps."""
     steer = bench.table.steer
     if steer.frame != "grid":
         raise NotHere("nothing steps on squares")
     walker = bench.any_walker
     every_s = max(steer.step_s, steer.repeat_s)
-    # A press that slows down makes steps longer.
+    # A press that slows the body down makes steps longer.
     every_s /= max(bench.move_scale, 0.05)
     held_s = PRESSED_S + steer.turn_first_s + steer.delay_s + STEPS * every_s
     walk = Walk(_even(bench), walker, [(PRESSED_S, walker.full(walker.ahead))], held_s, HZ, bench.engine)
@@ -38,14 +38,14 @@ def steps_held(bench: Bench) -> list[float]:
 
 
 def _even(bench: Bench) -> Profile:
-    """Return what moves the body with steps of an even pace, which begin when eased ones do."""
+    """Return the profile with steps at an even pace, which begin when eased ones do."""
     mode = bench.moving.mode[bench.mode]
     even = mode.model_copy(update={"steer": mode.steer.model_copy(update={"eased": False})})
     return bench.moving.model_copy(update={"mode": {bench.mode: even}})
 
 
 def _left_s(t: np.ndarray, covered_m: np.ndarray, tick: int, start_m: float) -> float:
-    """Return when (s) the step that began in a tick left its square, by how far it has gone and at what pace."""
+    """Return when (s) the step that began in a tick left its square, from its progress and pace."""
     pace_m = covered_m[tick + 1] - covered_m[tick]
     if pace_m <= 0.0:
         return float(t[tick])

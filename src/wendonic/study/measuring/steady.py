@@ -1,4 +1,4 @@
-"""Something held until a body's speed no longer changes."""
+"""Holding something until the speed of the body no longer changes."""
 
 import math
 
@@ -15,8 +15,8 @@ from wendonic.study.unmeasured import Unmeasured
 def held_steady(
     profile: Profile, walker: Walker, changes: Changes, engine: Engine = "auto", hz: float = 240.0
 ) -> tuple[Walk, float]:
-    """Return the walk of something that is held from its beginning, and its steady speed (m/s) over the ground;
-    raises `Unmeasured` where it does not become steady.
+    """Return the walk while something is held from the beginning, and its steady speed (m/s) over the ground; raises
+    `Unmeasured` if it does not become steady.
     """
     held_s = math.ceil(hold_s(profile))
     while True:

@@ -1,4 +1,4 @@
-"""How a body answers to everything at once: pressed, released, and pressed the other way."""
+"""How a body responds to full input: pressed, released, and reversed."""
 
 import math
 from typing import Any, NamedTuple
@@ -14,7 +14,7 @@ from wendonic.study.unmeasured import NotHere, Unmeasured
 
 HZ = 1000.0
 MOST_TICKS = 30_000
-"""A walk that takes longer is looked at less often; crossings are interpolated between ticks."""
+"""A walk of more ticks is sampled less often; crossings are interpolated between ticks."""
 
 LEAD_S = 0.1
 SHARE = THRESHOLDS.most
@@ -22,9 +22,10 @@ MARGIN_S = 0.5
 
 
 class StepResponse(NamedTuple):
-    """One walk that is released, and one that is turned back, in the direction that a mode is measured in; times (s)
-    count from the raw change; m and m/s, along that direction. `t` counts from the press, `release_s` on the same
-    clock. None where it never happened, `speed_turned_back` where nothing goes straight back.
+    """One walk that ends in a release and one that ends in a reversal, in the direction that a mode is measured in.
+    Times (s) count from the raw change; distances (m) and speeds (m/s) are along that direction. `t` counts from the
+    press, `release_s` on the same clock. What never happened is None, and so is `speed_turned_back` if no control
+    goes straight back.
     """
 
     t: Any
@@ -57,8 +58,8 @@ def crossing(t: Any, values: Any, level: float, rising: bool = True) -> float | 
 
 
 def speed_crossing(t: Any, speed: Any, covered: Any, level: float, rising: bool = True) -> float | None:
-    """Return when a speed first reaches a level, None if it never does. Within the tick of d metres and h seconds it
-    goes from v evenly to w, which it may reach sooner: after 2 (w h - d) / (w - v).
+    """Return when a speed first reaches a level, None if it never does. Within a tick of d metres and h seconds the
+    speed goes linearly from v to w, which it may reach early: after 2 (w h - d) / (w - v).
 
     >>> t = np.array([0.0, 1.0])
     >>> round(speed_crossing(t, np.array([3.0, 0.0]), np.array([0.0, 0.75]), 1.5, rising=False), 3)
@@ -85,7 +86,7 @@ def _share(values: Any, index: int, level: float) -> float:
 
 
 def shaping_s(profile: Profile) -> float:
-    """Return for how long a request has to be held until it is steady: ramps and smoothing."""
+    """Return how long (s) ramps and smoothing take to settle."""
     mode = profile.mode[profile.first_mode]
     smoothing_s = 14.0 * mode.move.half_life_s if mode.move else 0.0
     if mode.move and mode.move.one_euro:
@@ -96,13 +97,13 @@ def shaping_s(profile: Profile) -> float:
 
 
 def hold_s(profile: Profile) -> float:
-    """Return for how long a direction has to be held until everything is steady, as far as is known beforehand:
-    the slowest gait, ramps, and smoothing.
+    """Return how long (s) a direction has to be held until everything is steady, as far as the profile tells: the
+    slowest gait, ramps and smoothing.
     """
     gaits_s = 0.0
     for gait in profile.gaits_of(profile.first_mode).values():
         slowest = min(gait.accel_m_s2, gait.brake_m_s2, gait.reverse_m_s2 or math.inf)
-        # A decay is over when it has come down to rest, and no sooner than after ten time constants.
+        # A decay is over when the body is at rest, and not before ten time constants.
         constants = max(math.log(gait.top_speed_m_s / THRESHOLDS.rests_m_s) + 1.0, 10.0)
         decay_s = (gait.coast_half_life_s or 0.0) / math.log(2.0)
         decay_s = max(decay_s, 1.0 / gait.drag_per_s if gait.drag_per_s else 0.0)
@@ -111,8 +112,8 @@ def hold_s(profile: Profile) -> float:
 
 
 def rate_hz(seconds: float, hz: float = HZ) -> float:
-    """Return how often a walk of that many seconds is looked at: a multiple of 20 Hz where that is less than `hz`, so
-    that a change at a tenth of a second comes between two ticks, also at half that rate, and not within one.
+    """Return the tick rate for a walk of that many seconds. Below `hz` it is a multiple of 20 Hz, so that a change at
+    a multiple of 0.1 s comes between two ticks, also at half that rate.
 
     >>> rate_hz(20.0), rate_hz(118.3)
     (1000.0, 240.0)
@@ -121,7 +122,7 @@ def rate_hz(seconds: float, hz: float = HZ) -> float:
 
 
 def steady_speed(walk: Walk, from_s: float, to_s: float) -> float | None:
-    """Return the speed over the ground at `to_s` of something that is held since `from_s`; None where it is not
+    """Return the speed over the ground at `to_s` of something that has been held since `from_s`; None if it is not
     steady.
     """
     t, speed = walk["t"], np.hypot(walk["vel_x"], walk["vel_y"])
@@ -131,7 +132,7 @@ def steady_speed(walk: Walk, from_s: float, to_s: float) -> float | None:
 
 
 def step_response(profile: Profile, walker: Walker, engine: Engine = "auto") -> StepResponse:
-    """Return the answer of a profile's first mode; raises `NotHere` where nothing moves, and `Unmeasured` where its
+    """Return the step response of a profile's first mode; raises `NotHere` if nothing moves, and `Unmeasured` if the
     speed does not become steady.
 
     >>> from wendonic.demo import demo_profile

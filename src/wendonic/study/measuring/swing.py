@@ -1,4 +1,4 @@
-"""Walking by swinging the hands: how fast, how soon, how evenly, and what a tremor does."""
+"""Walking by swinging the hands: speed, delay, evenness, and the effect of a tremor."""
 
 import math
 from typing import NamedTuple
@@ -18,16 +18,16 @@ HZ = 90.0
 SWINGS_S = 8.0
 SETTLED_S = 4.0
 BEGINS_S = 45.5 / HZ
-"""One pose falls into the middle of every tick: two in one and none in the next would be fast hands."""
+"""Each pose comes in the middle of a tick: two in one tick and none in the next would look like fast hands."""
 
 TREMBLES_S = 5.0
 MOST_TREMOR_M = 0.05
 FINEST_M = 2e-5
-"""Tremors are measured to this."""
+"""Resolution to which tremors are measured."""
 
 
 class Swing(NamedTuple):
-    """Walking speed for each m/s of hands, seconds to half of the request, and the share lost at turns."""
+    """Walking speed per m/s of the hands, seconds to half of the request, and the share lost as a swing reverses."""
 
     gain: float
     delay_s: float | None
@@ -35,7 +35,7 @@ class Swing(NamedTuple):
 
 
 def hands_bind(bench: Bench) -> HandsBind:
-    """Return the entry of hands that swing; raises `NotHere` without."""
+    """Return the entry of swinging hands; raises `NotHere` without one."""
     if bench.by is None or bench.by in ("hands", "hand"):
         for bind in bench.table.move.bind if bench.table.move else ():
             if isinstance(bind, HandsBind):
@@ -45,10 +45,8 @@ def hands_bind(bench: Bench) -> HandsBind:
 
 @once_each
 def swing(bench: Bench) -> Swing:
-    """Return what swinging both hands does, at a usual pace.
-
-    The stand-in's mean speed is 4 l asin(a / l) f, with arms of length l, an amplitude a and a cadence f; a is chosen
-    so that it is `swing_m_s`.
+    """Return the effect of swinging both hands at a usual pace. The stand-in's mean speed is 4 l asin(a / l) f, with
+    arms of length l, an amplitude a and a cadence f; a is chosen so that the speed is `swing_m_s`.
     """
     hands_bind(bench)
     bench.need_gait()
@@ -68,7 +66,7 @@ def swing(bench: Bench) -> Swing:
 
 
 def tremor_that_walks_mm(bench: Bench) -> float:
-    """Return the standard deviation (mm) of the smallest tremor of hands held still that has an effect."""
+    """Return the standard deviation (mm) of the smallest tremor of resting hands that moves the body."""
     hands_bind(bench)
 
     def walks(tremor_m: float) -> bool:

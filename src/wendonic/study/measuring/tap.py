@@ -1,4 +1,4 @@
-"""A short tap, and how far it goes."""
+"""The distance of a short tap."""
 
 import math
 
@@ -10,13 +10,13 @@ from wendonic.study.unmeasured import Unmeasured
 
 
 def tap_end_s(bench: Bench) -> float:
-    """Return how long (s) after the press a body rests again, at the latest."""
+    """Return the longest time (s) from the press until the body is at rest again."""
     return bench.thresholds.tap_s + math.ceil(hold_s(bench.moving))
 
 
 def tap_distance(bench: Bench, hz: float) -> float:
-    """Return the distance (m) from a tap to where the body rests again, at `hz` ticks a second; raises `Unmeasured`
-    where it never rests.
+    """Return the distance (m) that a tap moves the body until it rests again, at `hz` ticks a second; raises
+    `Unmeasured` if it never rests.
     """
     walker, tap_s, end_s = bench.walker, bench.thresholds.tap_s, tap_end_s(bench)
     steps: Steps = [(0.0, walker.full(walker.ahead)), (tap_s, walker.rest(walker.ahead))]

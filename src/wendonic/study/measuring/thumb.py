@@ -1,4 +1,4 @@
-"""A thumb on the glass: how far it slides to full, and what becomes of the middle when it slides too far."""
+"""A thumb on the touch screen: how far it slides to full input, and how the middle moves when it slides too far."""
 
 from collections.abc import Callable
 from typing import NamedTuple
@@ -17,8 +17,8 @@ HALVINGS = 40
 
 
 class Slide(NamedTuple):
-    """How far a thumb slides until input is full, and how far its middle moves in an overlong slide; in
-    window heights.
+    """How far a thumb slides until input is full, and how far the middle moves in an overlong slide, in window
+    heights.
     """
 
     travel: float
@@ -27,14 +27,14 @@ class Slide(NamedTuple):
 
 @once_each
 def slide(bench: Bench) -> Slide:
-    """Return how a thumb slides to the right, as it can go furthest there; raises `NotHere` without a stick under the
-    thumb, and `Unmeasured` where the window is too small for it.
+    """Return the slide of a thumb to the right, where it can go furthest; raises `NotHere` without a stick under the
+    thumb, and `Unmeasured` if the window is too small for it.
     """
     binds = bench.table.move.bind if bench.table.move else ()
     bind = next((bind for bind in binds if isinstance(bind, TouchStickBind)), None)
     if bind is None:
         raise NotHere("no stick under a thumb")
-    # Zones that lie on top of it are another matter.
+    # Overlapping zones are not measured here.
     table = bench.moving.mode[bench.mode]
     only_thumb = table.move.model_copy(update={"bind": (bind,)}) if table.move else None
     profile = bench.moving.model_copy(update={"mode": {bench.mode: table.model_copy(update={"move": only_thumb})}})
@@ -46,7 +46,7 @@ def slide(bench: Bench) -> Slide:
     wait = round(shaping_s(bench.moving) / TICK_S)
 
     def asked(*slides: float) -> float:
-        """Return what is requested once the thumb has gone from place to place, in window heights."""
+        """Return the request after the thumb has moved through some places, in window heights."""
         helm: Helm = bench.helm(profile)
         helm.touch(0, left, middle)
         helm.tick(TICK_S)
@@ -61,7 +61,7 @@ def slide(bench: Bench) -> Slide:
     if most <= 0.0:
         raise NotHere("a thumb that slides to the rim asks for nothing")
     travel = _halved(lambda away: asked(away) >= most - 1e-9, 0.0, bind.radius)
-    # The raw tilt says how far from its middle the thumb is.
+    # The raw tilt gives the thumb's distance from the middle.
     places = [left + away * bind.radius / window.aspect_ratio for away in (0.0, 2.0, 1.0)]
     slides = [Event(number * TICK_S, "touch.0", (x, middle, 1.0)) for number, x in enumerate(places)]
     ends = Event((len(places) + 1) * TICK_S, "mark", "end")
@@ -70,7 +70,7 @@ def slide(bench: Bench) -> Slide:
 
 
 def _halved(beyond: Callable[[float], bool], low: float, high: float) -> float:
-    """Return where something that is false first becomes true."""
+    """Return where a condition first becomes true."""
     if beyond(low):
         return low
     for _ in range(HALVINGS):

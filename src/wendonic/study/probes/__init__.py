@@ -1,1 +1,1 @@
-"""Exact stimuli: what they press or tilt, and the probes that have names."""
+"""Exact stimuli, and the probes that have names."""

@@ -1,4 +1,4 @@
-"""Probes by name: exactly known input for a mode, made from its own controls."""
+"""Probes by name: exactly known input for a mode, made with its own controls."""
 
 import math
 from collections.abc import Callable
@@ -50,7 +50,7 @@ def _with_rest(events: list[Event], bind: StickBind | LookStickBind, end_s: floa
 
 
 def each_direction(profile: Profile, name: str) -> Recording:
-    """Press each of eight directions in turn, or those that there are, and release it."""
+    """Press and release each of eight directions in turn, or as many as the mode has."""
     walker = _walker(profile, name)
     directions = [together for together in EIGHT_DIRECTIONS if walker.goes(*together)]
     steps: Steps = []
@@ -67,7 +67,7 @@ def tap(profile: Profile, name: str) -> Recording:
 
 
 def reversal(profile: Profile, name: str) -> Recording:
-    """Go forward, and straight back."""
+    """Go forward, then straight back."""
     walker = _walker(profile, name)
     ahead, opposite = walker.ahead, walker.opposite
     if opposite is None:
@@ -77,7 +77,7 @@ def reversal(profile: Profile, name: str) -> Recording:
 
 
 def quarter_turn(profile: Profile, name: str) -> Recording:
-    """Go forward, and to the right from one moment to the next, everything pressed or tilted all the way."""
+    """Go forward at full input, then switch to the right at once."""
     walker = _walker(profile, name)
     if walker.across:
         raise WendonicError("this mode has no forward to turn from: it is seen from the side")
@@ -104,7 +104,7 @@ def _circle(tilt: float) -> Callable[[Profile, str], Recording]:
 
 
 def hands_off(profile: Profile, name: str) -> Recording:
-    """Let a usual stick lie for ten seconds, where its profile says that it rests."""
+    """Leave a usual stick alone for ten seconds, at the rest point of its profile."""
     return untouched(_stick(profile, name), 10.0, 250.0)
 
 
@@ -153,22 +153,22 @@ def _jump(held_s: float) -> Callable[[Profile, str], Recording]:
 
 
 JUMPS = ((0.5, 0.6), (1.6, 0.05), (3.0, 0.6), (4.6, 0.05))
-"""When jumps of the figure of eight begin, and for how long each is held (s)."""
+"""When the jumps of the figure of eight begin, and how long each press is held (s)."""
 
 _MIRRORED = {"right": "left", "left": "right"}
 
 
 def figure_of_eight(profile: Profile, name: str) -> Recording:
-    """Go once round to the right and once to the left: where the view steers, forward while it turns, and diagonally
-    the second time; where a body drives, by its own turning; else in each of eight directions; where there are two
-    directions, back and forth, from the side with a long and a short jump each way.
+    """Go once round to the right and once to the left. If the view steers, hold forward while it turns, and forward
+    and right the second time; a vehicle turns by itself; otherwise go through the eight directions. With only two
+    directions, go back and forth, seen from the side with a long and a short jump each time.
     """
     mode = profile.mode[name]
     walker = _walker(profile, name)
     steer = mode.steer
     everywhere = walker.goes("forward", "right") and walker.goes("back", "left")
     if everywhere and (steer.turns_with == "view" or (steer.frame == "facing" and steer.face == "view")):
-        # The second time the view is 45 deg to the left, so that diagonally to the right of it is where forward was.
+        # The second time the view is 45 deg to the left, so that forward and right points where forward did before.
         turns = [(k / 60, min(k, 480 - k) / 240 * 360.0 - (45.0 if k > 240 else 0.0)) for k in range(481)]
         views = [Event(t, "view", ((yaw + 180.0) % 360.0 - 180.0, 0.0)) for t, yaw in turns]
         also = walker.changes(("forward",), ("forward", "right"))
@@ -220,14 +220,12 @@ PROBES: dict[str, Callable[[Profile, str], Recording]] = {
     "jump_hold": _jump(1.0),
     "figure_of_eight": figure_of_eight,
 }
-"""Every probe by its name, as a body is walked, driven or flown; for one that goes to places see `PLACE_PROBES`."""
+"""Every probe by name, for a body that walks, drives or flies; for modes with goals see `PLACE_PROBES`."""
 
 
 def probe_of(profile: Profile, name: str, mode: str | None = None, seat: str | None = None) -> Recording:
-    """Return a probe for a mode, the first one by default, by the controls of the player in a seat.
-
-    Raises `WendonicError` for a probe, a mode or a seat that does not exist, and where the mode lacks what the probe
-    needs.
+    """Return a probe for a mode, the first one by default, with the controls of the player in a seat. Raises
+    `WendonicError` for a probe, a mode or a seat that does not exist, and if the mode lacks what the probe needs.
 
     >>> from wendonic.demo import demo_profile
     >>> [event.control for event in probe_of(demo_profile(), "tap")]
@@ -246,7 +244,7 @@ def probe_of(profile: Profile, name: str, mode: str | None = None, seat: str | N
 
 
 def is_probe(name: str) -> bool:
-    """Return whether a name is that of a probe; a file of that name comes first.
+    """Return whether a name is that of a probe; a file of that name takes precedence.
 
     >>> is_probe("tap"), is_probe("walk.jsonl")
     (True, False)

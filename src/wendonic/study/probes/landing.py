@@ -1,4 +1,4 @@
-"""Where a thumb lands that means one thing only."""
+"""Places for a thumb to land where it does one thing only."""
 
 from wendonic.devices.sources.zone import Zone
 from wendonic.profile.schema.mode import Mode
@@ -8,9 +8,8 @@ from wendonic.profile.schema.window import Window, ZoneTable
 
 
 def landing_window(mode: Mode, window: Window) -> Window:
-    """Return the window with the zones of sticks under a thumb made smaller, so that no other zone that the mode
-    binds lies on top of them: a finger that lands where two zones are does two things. One with a place of its own
-    stays there.
+    """Return the window with the zones of sticks under the thumb made smaller, so that no other zone of the mode
+    overlaps them: a finger that lands in two zones does two things. A zone with a place of its own stays as it is.
 
     >>> from wendonic.demo import demo_profile
     >>> lands = {"mode.inspect.move.bind[0].touch_stick": "thumb", "mode.inspect.move.bind[0].middle": "landing"}
@@ -33,7 +32,7 @@ def landing_window(mode: Mode, window: Window) -> Window:
 
 
 def _beside(zone: Zone, other: Zone) -> Zone:
-    """Return the largest part of a zone beside another one; all of it where nothing would be left."""
+    """Return the largest part of a zone beside another one; all of it if nothing would be left."""
     if other.left >= zone.right or other.right <= zone.left or other.top >= zone.bottom or other.bottom <= zone.top:
         return zone
     strips = (

@@ -1,4 +1,4 @@
-"""Places given one after another, for a mode that goes to places and has nothing that could be held."""
+"""Goals set one after another, for a mode that walks to goals and has no controls to hold."""
 
 import math
 from collections.abc import Callable, Iterable, Sequence
@@ -12,18 +12,18 @@ from wendonic.study.measuring.directions import EIGHT_DIRECTIONS
 from wendonic.study.probes.walker import AFTER_S, entries_of
 
 Leg = tuple[float, float, float]
-"""When a place is given (s), and how far right and forward it is from the one before, in seconds at top speed."""
+"""When a goal is set (s), and how far right and forward it is from the previous one, in seconds at top speed."""
 
 UNIT = {"right": (1.0, 0.0), "left": (-1.0, 0.0), "forward": (0.0, 1.0), "back": (0.0, -1.0)}
 
 
 def goes_to_places(mode: Mode) -> bool:
-    """Return whether a mode is moved by places only: its steer frame is `goto`, and nothing else moves it."""
+    """Return whether only goals move a mode: its steer frame is `goto`, and nothing else moves the body."""
     return mode.steer.frame == "goto" and not any(entries_of(mode))
 
 
 def leg(t: float, directions: Sequence[str], seconds: float) -> Leg:
-    """Return a leg in one direction, or diagonally between two.
+    """Return a leg in one direction, or diagonally between two directions.
 
     >>> leg(0.5, ("back",), 2.0)
     (0.5, 0.0, -2.0)
@@ -34,8 +34,8 @@ def leg(t: float, directions: Sequence[str], seconds: float) -> Leg:
 
 
 def places_in_turn(profile: Profile, mode: str, legs: Iterable[Leg], end_s: float) -> Recording:
-    """Return a recording from 0 to `end_s` in which places are given, each so far from the one before, the first from
-    the origin. Seen from the side, there is no forward.
+    """Return a recording from 0 to `end_s` that sets goals, each relative to the one before, the first to the origin.
+    Seen from the side, there is no forward.
 
     >>> from wendonic.demo import demo_profile
     >>> orchard = demo_profile("orchard")
@@ -65,28 +65,28 @@ def _sides(profile: Profile, mode: str) -> tuple[tuple[str, ...], ...]:
 
 
 def each_direction(profile: Profile, mode: str) -> Recording:
-    """Give a place in each direction, a second away, and time to get there."""
+    """Set a goal in each direction, a second away, and wait for the body to arrive."""
     sides = _sides(profile, mode)
     legs = [leg(3.0 * number, together, 1.0) for number, together in enumerate(sides)]
     return places_in_turn(profile, mode, legs, 3.0 * len(sides))
 
 
 def reversal(profile: Profile, mode: str) -> Recording:
-    """Go to a place ahead, and turn straight back before getting there."""
+    """Go to a goal ahead, and turn straight back before reaching it."""
     there, back = ("right", "left") if profile.mode[mode].steer.seen_from_side else ("forward", "back")
     return places_in_turn(profile, mode, [leg(0.1, (there,), 4.0), leg(1.1, (back,), 4.0)], 4.1)
 
 
 def quarter_turn(profile: Profile, mode: str) -> Recording:
-    """Go to a place ahead, and from halfway straight to the right."""
+    """Go to a goal ahead, and turn right halfway."""
     if profile.mode[mode].steer.seen_from_side:
         raise WendonicError("this mode has no forward to turn from: it is seen from the side")
-    # The second place is straight to the right of where a nimble body is by then.
+    # The second goal is directly to the right of where a nimble body is by then.
     return places_in_turn(profile, mode, [leg(0.1, ("forward",), 4.0), (1.1, 3.0, -3.0)], 4.1)
 
 
 def figure_of_eight(profile: Profile, mode: str) -> Recording:
-    """Go once round to the right and once to the left, a new place every half second."""
+    """Go once round to the right and once to the left, with a new goal every half second."""
     sides = _sides(profile, mode)
     rounds = [*sides, *(tuple(_MIRRORED.get(side, side) for side in together) for together in sides)]
     legs = [leg(0.5 * number, together, 0.5) for number, together in enumerate(rounds)]
@@ -99,4 +99,4 @@ PLACE_PROBES: dict[str, Callable[[Profile, str], Recording]] = {
     "quarter_turn": quarter_turn,
     "figure_of_eight": figure_of_eight,
 }
-"""What takes the place of a probe of that name where a body goes to places."""
+"""Replacements for the probes of these names in modes with goals."""

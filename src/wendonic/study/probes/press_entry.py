@@ -1,4 +1,4 @@
-"""What brings a control of a press down and up again, whatever kind of control it is."""
+"""How to press and release a control of any kind."""
 
 from typing import Any
 
@@ -9,7 +9,7 @@ from wendonic.profile.schema.profile import Profile
 
 
 def entry_changes(profile: Profile, entry: Any) -> tuple[list[Event], list[Event]]:
-    """Return what brings a control down and up again."""
+    """Return the changes that press a control, and those that release it."""
     if isinstance(entry, str):
         names = entry.split("+")
         return [Event(0.0, name, 1.0) for name in names], [Event(0.0, name, 0.0) for name in names]

@@ -1,5 +1,5 @@
-"""What a usual stick does, about where it rests and as far as its rim: tilted slowly, taken round, held on a border,
-left alone.
+"""Paths of a usual stick between its rest point and its rim: tilted slowly, moved round, held on a border, left
+alone.
 """
 
 import functools
@@ -13,7 +13,7 @@ from wendonic.study.thresholds import THRESHOLDS
 
 RAMPS = 16
 RAMP_S = 1.0
-"""A slow tilt from rest to the rim."""
+"""Duration (s) of a slow tilt from rest to the rim."""
 
 BORDER_S = 6.0
 DRIFT_S = 12.0
@@ -33,7 +33,7 @@ def slow_ramps(bind: StickBind, period_s: float) -> Recording:
 
 @functools.cache
 def round_the_rim(bind: StickBind, hz: float) -> Recording:
-    """Return a recording of a stick that goes twice round its rim, in a usual time each."""
+    """Return a recording of a stick that is moved twice round its rim, in the usual time each."""
     count = round(2.0 * THRESHOLDS.circle_s * hz)
     headings = (math.tau * k / hz / THRESHOLDS.circle_s for k in range(count))
     return Recording(Event(k / hz, bind.stick, bind.tilted(one, 1.0)) for k, one in enumerate(headings))
@@ -41,7 +41,7 @@ def round_the_rim(bind: StickBind, hz: float) -> Recording:
 
 @functools.cache
 def held_at(bind: StickBind, headings: tuple[float, ...]) -> Recording:
-    """Return a recording of a usual stick, held trembling in some directions (rad) in turn."""
+    """Return a recording of a usual, trembling stick that is held in some directions (rad) in turn."""
     events: list[Event] = []
     for border, heading in enumerate(headings):
         place = bind.tilted(heading, THRESHOLDS.border_tilt)
@@ -52,13 +52,13 @@ def held_at(bind: StickBind, headings: tuple[float, ...]) -> Recording:
 
 
 def rest_of(bind: StickBind) -> tuple[float, float]:
-    """Return where a stick lies when it is not touched: as its profile says, else where a usual worn one does."""
+    """Return where an untouched stick rests: as its profile says, otherwise where a usual worn one does."""
     return bind.centre if any(bind.centre) else (THRESHOLDS.rest_right, THRESHOLDS.rest_back)
 
 
 @functools.cache
 def untouched(bind: StickBind, lies_s: float = DRIFT_S, poll_hz: float = 60.0) -> Recording:
-    """Return a recording of a stick that is not touched."""
+    """Return a recording of an untouched stick."""
     held = StickStandIn(bind.stick, rest=rest_of(bind), noise=THRESHOLDS.noise, poll_hz=poll_hz)
     return Recording([*held.events(_left_alone, 0.0, lies_s), Event(lies_s, "mark", "end")])
 

@@ -1,4 +1,4 @@
-"""A walker's steps, walked: the trace of a probe, from when what has to be held is held."""
+"""The trace of a walker's steps, from when everything that has to be held is held."""
 
 import math
 from typing import Any
@@ -15,7 +15,7 @@ class Walk:
     def __init__(
         self, profile: Profile, walker: Walker, steps: Steps, end_s: float, hz: float, engine: Engine
     ) -> None:
-        """Walk the steps of a profile's first mode."""
+        """Run the steps under a profile's first mode."""
         leads, lead_s = lead_steps(walker.lead)
         self._skip = math.ceil(lead_s * hz) + 1 if walker.lead else 0
         begins_s = self._skip / hz

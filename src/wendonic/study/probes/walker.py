@@ -1,4 +1,4 @@
-"""What a mode is walked, driven or flown by: one device, and what to do with it to go in each direction."""
+"""The device that walks, drives or flies a mode, and how to use it to go in each direction."""
 
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
@@ -15,7 +15,7 @@ from wendonic.recording.recording import Recording
 from wendonic.study.probes.landing import landing_window
 
 AFTER_S = 1e-6
-"""What happens at the end of a tick would count for all of it: this much later it counts for the next one."""
+"""An event at the end of a tick would count for all of it; this much later it counts for the next tick."""
 
 MIRRORED = {"forward": "back", "back": "forward", "right": "left", "left": "right", "up": "down", "down": "up"}
 SIGNS = {"forward": 1.0, "back": -1.0, "right": 1.0, "left": -1.0, "up": 1.0, "down": -1.0}
@@ -23,9 +23,8 @@ SIGNS = {"forward": 1.0, "back": -1.0, "right": 1.0, "left": -1.0, "up": 1.0, "d
 
 @dataclass(frozen=True)
 class Walker:
-    """One `bind` entry for each channel that moves the body; of a mode that is seen from the side (`across`) it goes
-    to the right and left. `lead` brings down a press that stays held, before anything else: what changes, and how
-    long (s) to wait after it.
+    """One `bind` entry for each channel that moves the body; in a mode seen from the side (`across`) it goes right
+    and left. `lead` is what holds a press before anything else: changes, and how long (s) to wait after each.
     """
 
     entries: Mapping[str, Any]
@@ -35,12 +34,12 @@ class Walker:
 
     @property
     def main(self) -> Any:
-        """The entry that it is called after: of `move`, else of `throttle`."""
+        """The entry that names it: of `move`, otherwise of `throttle`."""
         return self.entries.get("move") or self.entries.get("throttle") or next(iter(self.entries.values()))
 
     @property
     def name(self) -> str:
-        """What it is called: `keys`, `pad.left_stick`."""
+        """Its name, such as `keys` or `pad.left_stick`."""
         return str(self.main.called())
 
     @property
@@ -50,13 +49,13 @@ class Walker:
 
     @property
     def ahead(self) -> str:
-        """The direction that it is measured in: forward where it goes there, else right, back or left."""
+        """The direction that it is measured in: forward if it goes there, otherwise right, back or left."""
         order = ("right", "left") if self.across else ("forward", "right", "back", "left")
         return next((direction for direction in order if self.goes(direction)), order[0])
 
     @property
     def opposite(self) -> str | None:
-        """The direction straight back from there, None where it does not go there."""
+        """The opposite direction, None if it does not go there."""
         other = MIRRORED[self.ahead]
         return other if self.goes(other) else None
 
@@ -65,7 +64,7 @@ class Walker:
         return self.pushes(directions) is not None
 
     def pushes(self, directions: Sequence[str], amount: float = 1.0) -> Pushes | None:
-        """Return what to hold to go in a direction, or diagonally between two; None where it does not."""
+        """Return what to hold to go in a direction, or diagonally between two; None if it does not go there."""
         sides: dict[str, tuple[float, float]] = {}
         for direction in directions:
             channel = self._channel(direction)
@@ -78,15 +77,15 @@ class Walker:
         return None if any(pushes is None for pushes in found) else [push for pushes in found for push in pushes]
 
     def changes(self, before: Sequence[str], after: Sequence[str], amount: float = 1.0) -> Changes:
-        """Return what changes from going in some directions at once to going in others; none of them is rest."""
+        """Return the changes from going in some directions at once to going in others; an empty sequence is rest."""
         return changes_between(self.pushes(before) or (), self.pushes(after, amount) or ())
 
     def full(self, *directions: str, amount: float = 1.0) -> Changes:
-        """Return what changes from rest to `amount` of everything in one direction, or diagonally between two."""
+        """Return the changes from rest to `amount` of full input in one direction, or diagonally between two."""
         return self.changes((), directions, amount)
 
     def rest(self, *directions: str) -> Changes:
-        """Return what changes when all of it is released."""
+        """Return the changes that release all of it."""
         return self.changes(directions, ())
 
     def _channel(self, direction: str) -> str | None:
@@ -107,7 +106,7 @@ def moving_channels(mode: Mode) -> tuple[str, ...]:
 
 
 def entries_of(mode: Mode) -> Iterator[tuple[str, Any]]:
-    """Give the `bind` entries that move the body of a mode, each with its channel."""
+    """Yield the `bind` entries that move the body of a mode, each with its channel."""
     for channel in moving_channels(mode):
         for bind in getattr(mode, channel).bind:
             yield channel, bind
@@ -142,8 +141,8 @@ def _sides(channel: str, bind: Any, window: Window, across: bool) -> int:
 
 
 def walker_of(mode: Mode, window: Window, by: str | None = None) -> Walker | None:
-    """Return what a mode is measured by: of each channel that moves the body, the entry that is selected by one of
-    its names; else the one with the most directions, keys first. None where no entry of the mode can be held.
+    """Return the walker for a mode: for each channel that moves the body, the entry that has the given name,
+    otherwise the one with the most directions, keys first. None if no entry of the mode can be held.
     """
     across = mode.steer.seen_from_side
     window = landing_window(mode, window)
@@ -163,14 +162,14 @@ def walker_of(mode: Mode, window: Window, by: str | None = None) -> Walker | Non
         if channel == "move" and mode.steer.frame == "drive":
             entries = {}
         entries[channel] = best
-        # What turns or rises goes with what drives or walks: keys with keys, one pad with itself.
+        # Turning and rising use the same device as driving or walking: keys with keys, a pad with itself.
         like = like or (known_as(best) - {"touch"})
     return Walker(entries, window, across) if entries else None
 
 
 def turned_by(mode: Mode, walker: Walker) -> Walker:
-    """Return a walker with what turns the body of a mode by the channel `turn`: an entry of the walker's own device,
-    if there is one, and with the most directions.
+    """Return a walker with an entry that turns the body by the channel `turn`: one of the walker's own device if
+    there is one, with the most directions.
     """
     like = known_as(walker.main) - {"touch"}
     held = [(bind, _sides("turn", bind, walker.window, False)) for bind in (mode.turn.bind if mode.turn else ())]
@@ -179,19 +178,19 @@ def turned_by(mode: Mode, walker: Walker) -> Walker:
 
 
 def _asked(mode: Mode, channel: str, like: frozenset[str]) -> bool:
-    """Whether an entry of a channel is requested, and none of the channels that come before it."""
+    """Return whether the requested name selects an entry of this channel, and none of the channels before it."""
     names = [(name, known_as(bind)) for name, bind in entries_of(mode)]
     found = {name for name, known in names if known & like}
     return channel in found and not found - {channel}
 
 
 def keys_of(mode: Mode, window: Window, by: str | None = None) -> Walker | None:
-    """Return keys, a d-pad or zones of the glass that walk in all of a mode's directions, None without."""
+    """Return keys, a d-pad or touch zones that walk in all of a mode's directions, None without."""
     return _first(mode, window, by, stick=False)
 
 
 def stick_of(mode: Mode, window: Window, by: str | None = None) -> Walker | None:
-    """Return a stick that walks, None without."""
+    """Return a stick that moves the body, None without one."""
     return _first(mode, window, by, stick=True)
 
 
@@ -209,7 +208,7 @@ Steps = list[tuple[float, Changes]]
 
 
 def lead_steps(lead: Sequence[tuple[Changes, float]]) -> tuple[Steps, float]:
-    """Return the steps that bring down a press that stays held, and the time (s) at which it does.
+    """Return the steps that hold a press, and the time (s) at which it is held.
 
     >>> lead_steps([([("key.KeyE", 1.0)], 0.25), ([("key.KeyE", 0.0)], 0.5)])
     ([(0.0, [('key.KeyE', 1.0)]), (0.25, [('key.KeyE', 0.0)])], 0.75)
@@ -223,7 +222,7 @@ def lead_steps(lead: Sequence[tuple[Changes, float]]) -> tuple[Steps, float]:
 
 
 def probe(steps: Steps, end_s: float) -> Recording:
-    """Return a recording from 0 to `end_s` in which each step's controls change at its time.
+    """Return a recording from 0 to `end_s` with the changes of each step at its time.
 
     >>> probe([(0.5, [("key.KeyW", 1.0)])], 1.0).duration_s
     1.0

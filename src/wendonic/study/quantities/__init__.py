@@ -1,4 +1,4 @@
-"""The quantities of the feel sheet: a file each, found by being here."""
+"""The quantities of the feel sheet: a file each; every module in this folder is registered."""
 
 import importlib
 import pkgutil

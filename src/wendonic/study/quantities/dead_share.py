@@ -1,4 +1,4 @@
-"""Part of the stick's disc that gives nothing."""
+"""Share of the stick's disc that has no effect."""
 
 import math
 
@@ -15,7 +15,7 @@ def dead_share(bench: Bench) -> float | None:
     if bench.tilt_entry[0] != "move":
         raise NotHere("nothing tilts in two directions")
     stick = bench.stick_response
-    # What gives nothing reaches from the middle to an edge in every direction: its area is the mean of r².
+    # The area without effect reaches from the middle to an edge in every direction, so its share is the mean of r².
     headings = 1 if stick.usual else HEADINGS
     edges = [stick.tilt_for(1e-9, 360.0 * step / headings) for step in range(headings)]
     return math.fsum(1.0 if edge is None else edge * edge for edge in edges) / headings

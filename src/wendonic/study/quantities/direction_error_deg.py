@@ -8,7 +8,7 @@ from wendonic.study.stick_response import StickResponse
 from wendonic.study.unmeasured import NotHere
 
 TILTS, COARSE_DEG, FINE_DEG = 20, 2, 0.05
-"""Tilts in each direction, steps of direction, and those in which the worst place is looked at again."""
+"""Tilts in each direction, steps of direction, and the finer steps around the worst place."""
 
 
 @quantity(
@@ -17,15 +17,15 @@ TILTS, COARSE_DEG, FINE_DEG = 20, 2, 0.05
     "stick: largest angle between a tilt and the request it makes, in any direction, from {aims:.0%} of full speed",
 )
 def direction_error_deg(bench: Bench) -> float | None:
-    """Look at the whole disc, and more closely where the error is largest: what a stick requests at
-    a tilt of r in the direction h is at the heading atan2(right, forward), and the error is its angle to h.
+    """Search the whole disc, and more finely where the error is largest. At a tilt in the direction h the request has
+    the heading atan2(right, forward), and the error is its angle to h.
     """
     if bench.from_side:
         raise NotHere("seen from the side there are two directions")
     stick, aims = bench.stick_response, bench.thresholds.aims
     if bench.tilt_entry[0] != "move":
         raise NotHere("nothing tilts in two directions")
-    # What bends nothing is the same all round.
+    # If nothing bends directions, all of them are the same.
     headings = (0,) if stick.usual else range(0, 360, COARSE_DEG)
     coarse = (
         (_error_deg(stick, tilt / TILTS, heading, aims), tilt / TILTS, heading)
@@ -35,7 +35,7 @@ def direction_error_deg(bench: Bench) -> float | None:
     worst, tilt, heading = max(coarse)
     if worst < 0.0:
         raise NotHere("the stick never asks for anything")
-    # A border between two directions lies between two of these.
+    # A border between two directions may lie between two of these steps.
     steps = 0 if stick.usual else round(COARSE_DEG / FINE_DEG)
     fine = (heading + step * FINE_DEG for step in range(-steps, steps + 1))
     return max(worst, *(_error_deg(stick, tilt, one, aims) for one in fine))

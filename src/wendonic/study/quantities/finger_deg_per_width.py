@@ -8,7 +8,7 @@ from wendonic.study.unmeasured import NotHere
 
 @quantity(194, "deg", "turn for a finger dragged across the whole window")
 def finger_deg_per_width(bench: Bench) -> float | None:
-    """Drag to the right, or up if it turns the view up and down only."""
+    """Drag to the right, or up if it only turns the view up and down."""
     bind = bench.look_entry(TouchDragBind)
     if bind is None:
         raise NotHere("no dragged finger turns the view")

@@ -1,4 +1,4 @@
-"""How far from the place that was pointed at a body ends."""
+"""How far from its goal a body ends."""
 
 from wendonic.study.bench import Bench
 from wendonic.study.measuring.goal import arrival

@@ -1,4 +1,4 @@
-"""How far a body goes past the place that was pointed at."""
+"""How far a body goes past its goal."""
 
 from wendonic.study.bench import Bench
 from wendonic.study.measuring.goal import arrival

@@ -1,4 +1,4 @@
-"""Time to a place that was pointed at."""
+"""Time to a goal."""
 
 from wendonic.study.bench import Bench
 from wendonic.study.measuring.goal import arrival

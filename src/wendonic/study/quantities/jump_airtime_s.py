@@ -1,4 +1,4 @@
-"""How long that jump is off the ground."""
+"""Airtime of a jump whose press is held."""
 
 from wendonic.study.bench import Bench
 from wendonic.study.quantity import quantity

@@ -1,4 +1,4 @@
-"""How long that jump rises."""
+"""Time to the top of a jump whose press is held."""
 
 from wendonic.study.bench import Bench
 from wendonic.study.quantity import quantity

@@ -1,4 +1,4 @@
-"""How long after the edge a press still counts."""
+"""How long after leaving the ground a press still counts."""
 
 from wendonic.study.bench import Bench
 from wendonic.study.quantity import quantity
@@ -6,5 +6,5 @@ from wendonic.study.quantity import quantity
 
 @quantity(280, "s", "how long after leaving the ground a press still counts, air jumps excluded")
 def jump_grace_s(bench: Bench) -> float | None:
-    """Press ever later after the ground is gone."""
+    """Press later and later after leaving the ground."""
     return bench.jump.longest_late_s()

@@ -8,7 +8,7 @@ from wendonic.study.unmeasured import NotHere
 
 @quantity(212, "deg/s", "turn rate of the look stick once it has been held at its rim")
 def look_deg_s_rim(bench: Bench) -> float | None:
-    """Hold the look stick at its rim, to the right, or up if it turns up and down only."""
+    """Hold the look stick at its rim, to the right, or up if it only turns up and down."""
     stick = bench.look_stick
     if not stick.rim_boost:
         raise NotHere("no look stick is faster at its rim")

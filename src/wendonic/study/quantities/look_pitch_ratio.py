@@ -9,7 +9,7 @@ from wendonic.study.unmeasured import NotHere
 
 @quantity(222, "", "turn up over turn to the right, by the same swipe, else by the same tilt or press")
 def look_pitch_ratio(bench: Bench) -> float | None:
-    """Of the mouse, else of the look stick, else of keys."""
+    """Measured with the mouse, otherwise with the look stick, otherwise with keys."""
     for kind in (MouseBind, LookStickBind, LookKeysBind):
         bind = bench.look_entry(kind)
         if bind is not None and bind.turns == "both":

@@ -1,4 +1,4 @@
-"""How quickly the turn of the view comes up."""
+"""How quickly a turn of the view reaches its full rate."""
 
 from wendonic.profile.schema.look_binds import LookKeysBind, LookStickBind
 from wendonic.study.bench import Bench

@@ -9,7 +9,7 @@ from wendonic.study.unmeasured import NotHere
 
 @quantity(190, "deg", "turn for 10 cm of mouse travel at {hand_cm_s:g} cm/s")
 def mouse_deg_per_10cm(bench: Bench) -> float | None:
-    """Swipe the mouse to the right, or up if it turns the view up and down only."""
+    """Swipe the mouse to the right, or up if it only turns the view up and down."""
     bind = bench.look_entry(MouseBind)
     if bind is None:
         raise NotHere("no mouse turns the view")

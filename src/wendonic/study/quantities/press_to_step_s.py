@@ -1,4 +1,4 @@
-"""From a press to the step's beginning."""
+"""From a press to the beginning of the step."""
 
 from wendonic.study.bench import Bench
 from wendonic.study.measuring.squares import steps_held

@@ -1,4 +1,4 @@
-"""From top speed one way to 90 % of top speed back."""
+"""From top speed to 90 % of top speed in the opposite direction."""
 
 from wendonic.study.bench import Bench
 from wendonic.study.quantity import quantity

@@ -17,26 +17,26 @@ MOST_BENT_DEG = 44.0
 
 @quantity(110, "/min", "changes of facing while a trembling stick is held at a border, at a tilt of {border_tilt:g}")
 def sector_flicker_per_min(bench: Bench) -> float | None:
-    """Hold a usual stick on each border of two facings; the worst counts."""
+    """Hold a usual stick on each border between two facings; the worst one counts."""
     sectors = bench.table.steer.sectors
     if sectors is None:
         raise NotHere("no sprite with facings")
     stick = bench.stick_bind
-    # Of two facings, the borders are straight ahead and back.
+    # With two facings, the borders are straight ahead and straight back.
     borders = [360.0 * (border + (0.0 if sectors == 2 else 0.5)) / sectors for border in range(sectors)]
     headings = tuple(math.radians(_held_for(bench.stick_response, border)) for border in borders)
     walked = shaped(held_at(stick, headings), bench.moving, hz=60, engine=bench.engine)
-    # The first second of each border is spent getting there, and the next one may begin early by a tick or two.
+    # The stick needs the first second to get to each border, and the next border may begin early by a tick or two.
     period = round(60 * BORDER_S)
     facings = [walked["sector"][60 + border * period : (border + 1) * period - 10] for border in range(sectors)]
     worst = max(int((np.diff(seen) != 0).sum()) for seen in facings)
-    # One change is none that comes and goes: the stick has crossed the border for good.
+    # A single change is not a flicker: the stick has crossed the border for good.
     return worst * 3600.0 / (period - 70) if worst > 1 else 0.0
 
 
 def _held_for(stick: StickResponse, wanted_deg: float) -> float:
-    """Return in which direction (deg) to hold a stick so that it requests a direction: dead zones and notches bend
-    it.
+    """Return the direction (deg) in which a stick must be held to request another one, since dead zones and notches
+    bend it.
     """
 
     def past(off_deg: float) -> bool:

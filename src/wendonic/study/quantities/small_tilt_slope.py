@@ -1,4 +1,4 @@
-"""How much a little more tilt changes."""
+"""How much the amount changes with a little more tilt."""
 
 from wendonic.study.bench import Bench
 from wendonic.study.quantity import quantity
@@ -9,7 +9,7 @@ BESIDE = 0.005
 
 @quantity(150, "", "slope of the amount over the tilt, {past:g} past the dead zone")
 def small_tilt_slope(bench: Bench) -> float | None:
-    """Take the slope straight ahead, where no paces leave none."""
+    """Take the slope straight ahead, without paces, which would make it zero."""
     stick = bench.stick_response
     if stick.paces:
         raise NotHere("paces: a tilt has no slope")

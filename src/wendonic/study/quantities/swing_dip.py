@@ -1,4 +1,4 @@
-"""How much less is requested at the turn of a swing."""
+"""How much the request dips when a swing reverses."""
 
 from wendonic.study.bench import Bench
 from wendonic.study.measuring.swing import swing

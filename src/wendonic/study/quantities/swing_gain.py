@@ -1,4 +1,4 @@
-"""Walking speed for the speed of swinging hands."""
+"""Walking speed per speed of the swinging hands."""
 
 from wendonic.study.bench import Bench
 from wendonic.study.measuring.swing import swing

@@ -9,7 +9,7 @@ from wendonic.study.unmeasured import NotHere
 
 @quantity(192, "s", "from a swipe of the mouse, else of a finger, to {half:.0%} of its turn")
 def swipe_delay_s(bench: Bench) -> float | None:
-    """Swipe at once, and follow what smoothing hands out."""
+    """Swipe in an instant, and follow how smoothing hands the turn out."""
     bind = bench.look_entry(MouseBind) or bench.look_entry(TouchDragBind)
     if bind is None:
         raise NotHere("no mouse and no finger turns the view")

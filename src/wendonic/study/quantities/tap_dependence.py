@@ -6,7 +6,9 @@ from wendonic.study.quantity import quantity
 from wendonic.study.unmeasured import NotHere
 
 TICKS = (3, 7, 16)
-"""Ticks in a tap: whole ones, or the press would begin or end within one; no rate is a multiple of another."""
+"""Numbers of ticks in a tap. They are whole, or the press would begin or end within a tick, and no rate is a multiple
+of another.
+"""
 
 
 @quantity(

@@ -23,7 +23,7 @@ FIGURE_S, HALVES = 3.5, 7
     "largest difference between the paths at 30, 60 and 144 Hz and with uneven ticks, as a share of the distance",
 )
 def tick_dependence(bench: Bench) -> float | None:
-    """Go along a figure of straight walks, turns and a stop, whose changes fall on ticks of all rates."""
+    """Follow a figure of straight walks, turns and a stop, whose changes fall on ticks of all rates."""
     walker, ways = _ways(bench)
     first, second, third = ways
     figure: Steps = [
@@ -36,7 +36,7 @@ def tick_dependence(bench: Bench) -> float | None:
     for hz in (30, 60, 144):
         walked = Walk(bench.moving, walker, figure, FIGURE_S, hz, bench.engine)
         path = np.column_stack([walked["pos_x"], walked["pos_y"]])
-        # Every half second is the end of a tick at each rate.
+        # Every half second coincides with the end of a tick at each rate.
         paths.append(path[hz // 2 - 1 :: hz // 2][:HALVES])
     paths.append(_uneven_path(figure, bench))
     distance_m = float(np.linalg.norm(np.diff(paths[2], axis=0), axis=1).sum())
@@ -46,7 +46,7 @@ def tick_dependence(bench: Bench) -> float | None:
 
 
 def _ways(bench: Bench) -> tuple[Walker, list[tuple[str, ...]]]:
-    """Return what is walked by, and the directions of the figure. What is driven, or turned by the channel `turn`,
+    """Return the walker and the directions of the figure. A body that is driven, or turned by the channel `turn`,
     turns while it goes ahead.
     """
     steer, walker = bench.table.steer, bench.walker
@@ -66,7 +66,7 @@ def _ways(bench: Bench) -> tuple[Walker, list[tuple[str, ...]]]:
 
 
 def _uneven_path(figure: Steps, bench: Bench) -> Any:
-    """Return the places at every half second of a figure, in ticks of every length from 7 to 33 ms."""
+    """Return the places at every half second of a figure, with ticks of varying length from 7 to 33 ms."""
     helm = bench.helm()
     changes = dict(figure)
     uneven = random.Random(1)

@@ -7,5 +7,5 @@ from wendonic.study.quantity import quantity
 
 @quantity(120, "m", "width of the smallest circle at top speed")
 def turn_circle_m(bench: Bench) -> float | None:
-    """Go as fast and turn as much as can be, where a body turns by being steered."""
+    """Go at full speed and full lock, if steering turns the body."""
     return circle_m(bench.moving, circling(bench), bench.engine)

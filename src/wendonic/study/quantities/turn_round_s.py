@@ -1,4 +1,4 @@
-"""From top speed, the other direction pressed, to a face that has turned round."""
+"""From pressing the other direction at top speed until the body has turned round."""
 
 import numpy as np
 
@@ -12,11 +12,11 @@ from wendonic.study.unmeasured import NotHere, Unmeasured
 
 HZ = 500.0
 TURNS_S, LONGEST_S = 2.0, 64.0
-"""So long a turn is watched at first, and at most."""
+"""How long a turn is watched at first, and at most."""
 
 NOTHING_DEG = 1e-9
 STILL_DEG = 1e-3
-"""A face that turns by less than this in 0.1 s has come to rest."""
+"""A facing that turns by less than this in 0.1 s has settled."""
 
 
 @quantity(
@@ -25,7 +25,7 @@ STILL_DEG = 1e-3
     "from pressing the opposite direction at top speed to facing within {within_deg:g} deg of where it ends",
 )
 def turn_round_s(bench: Bench) -> float | None:
-    """Walk until the speed is steady, turn back, and wait until the face is steady too."""
+    """Walk until the speed is steady, reverse, and wait until the facing is steady as well."""
     steer, walker = bench.table.steer, bench.walker
     if not isinstance(steer, Faced) or steer.face != "travel" or steer.turns_with == "body":
         raise NotHere("the face does not follow the travel")
@@ -53,6 +53,6 @@ def turn_round_s(bench: Bench) -> float | None:
             raise Unmeasured(f"after {turns_s:g} s it is still turning round")
         raise NotHere("the face does not change")
     if turned[0] >= turned[-1] - bench.thresholds.within_deg:
-        # In the very tick of the press: at once.
+        # It turned within the tick of the press: at once.
         return 0.0
     return crossing(since[later], turned, float(turned[-1]) - bench.thresholds.within_deg)

@@ -1,1 +1,1 @@
-"""Comparing profiles, sweeping numbers over a range, and fitting them to targets."""
+"""Comparing profiles, sweeping settings over a range, and fitting them to targets."""

@@ -1,4 +1,4 @@
-"""Several profiles side by side: what their feel sheets and their settings say, and what they make of one input."""
+"""Several profiles side by side: their feel sheets, their settings, and their traces of the same input."""
 
 from collections.abc import Mapping, Sequence
 from pathlib import Path
@@ -27,15 +27,15 @@ if TYPE_CHECKING:
     import pandas as pd
 
 SAME_SHARE = 1e-3
-"""Values that differ by less, as a share of the larger one, are the same to anybody who feels them."""
+"""Values that differ by less than this share of the larger one feel the same."""
 
 SAME_FOR_ALL = 1e-4
-"""So are those that differ by less than this: by 0.1 ms or 0.1 mm."""
+"""So do values that differ by less than this: by 0.1 ms or 0.1 mm."""
 
 USUAL_INPUT = "figure_of_eight"
 
 COMPARED_HZ = 120.0
-"""Ticks a second at which profiles walk side by side."""
+"""Ticks a second at which profiles are compared."""
 
 
 class Setting(NamedTuple):
@@ -66,16 +66,16 @@ class Comparison(NamedTuple):
     settings: tuple[Setting, ...]
     traces: "dict[str, tuple[pd.DataFrame, ...]]"
     length: LengthUnit = METRES
-    """The unit that all profiles have, metres where they differ."""
+    """The common unit of all profiles, metres if they differ."""
     from_side: bool = False
     """Whether all of them are a side view."""
 
     def differs(self, quantity: str) -> bool:
-        """Return whether a quantity of the sheets is not the same for all of them."""
+        """Return whether a quantity is not the same for all profiles."""
         return not all_same([getattr(sheet, quantity) for sheet in self.sheets])
 
     def __str__(self) -> str:
-        """List what differs, in the unit that all profiles have: quantities of the feel sheets, then settings."""
+        """List what differs, in the common unit of all profiles: quantities of the feel sheets, then settings."""
         rows = [self.quantity_words(quantity) for quantity in QUANTITIES if self.differs(quantity)]
         rows += [(*self.setting_words(setting), "") for setting in self.settings]
         return in_columns([("", *self.names, ""), *rows]) if rows else "no differences"
@@ -97,7 +97,7 @@ def _value_words(value: object, factor: float) -> str:
     if isinstance(value, tuple):
         return ", ".join(_value_words(part, factor) for part in value) or "none"
     if isinstance(value, float):
-        # As it is written, so that what differs looks different; a conversion has digits that nobody wrote.
+        # As written, so that different values look different; a conversion has digits that nobody wrote.
         return significant(value * factor, 15 if factor == 1.0 else 6)
     if isinstance(value, bool | dict):
         written = value if isinstance(value, bool) else {key: one for key, one in value.items() if one is not None}
@@ -119,8 +119,8 @@ def all_same(values: Sequence[float | None]) -> bool:
 
 
 def names_of(paths: Sequence[Path]) -> tuple[str, ...]:
-    """Return short names for files: their ends, with as many folders as distinguish them, and with the ending only
-    where it does. The same file may come twice.
+    """Return short names for files: the last part of the path, with as many folders as needed to distinguish them,
+    and with the file ending only if it does. The same file may come twice.
 
     >>> names_of([Path("play/old/foot.toml"), Path("play/new/foot.toml")]), names_of([Path("a.csv"), Path("a.jsonl")])
     (('old/foot', 'new/foot'), ('a.csv', 'a.jsonl'))
@@ -144,7 +144,7 @@ HAS_IT = "has it"
 
 def settings_that_differ(profiles: Sequence[Profile]) -> tuple[Setting, ...]:
     """Return the settings that are not the same in all profiles, defaults included, in the order of the first file. A
-    mode or a gait that one of them does not have is one setting, with the profiles that have it.
+    mode or a gait that one of them lacks is one setting, with the profiles that have it.
 
     >>> from wendonic.demo import demo_profile
     >>> ours = demo_profile()
@@ -168,9 +168,9 @@ def settings_that_differ(profiles: Sequence[Profile]) -> tuple[Setting, ...]:
 
 
 def inputs_named(names: Sequence[str]) -> dict[str, Recording | None]:
-    """Return recordings by name: files are read, names of probes are left to each profile's own controls (None).
+    """Return recordings by name: files are read; a probe is None, since each profile plays it with its own controls.
 
-    Raises `RecordingError` for a file that cannot be read, with the probes there are where no file has that name.
+    Raises `RecordingError` for a file that cannot be read; if there is no such file, it lists the probes.
     """
     short = names_of([Path(name) for name in names])
     inputs: dict[str, Recording | None] = {}
@@ -185,8 +185,8 @@ def inputs_named(names: Sequence[str]) -> dict[str, Recording | None]:
 
 
 def usual_inputs(profiles: Mapping[str, Profile], mode: str | None = None) -> dict[str, Recording | None]:
-    """Return the input by which profiles are compared if none is named: the figure of eight, or nothing where one of
-    them does not walk, drive or fly by itself.
+    """Return the default input of a comparison: the figure of eight, or nothing if one of the profiles does not walk,
+    drive or fly by itself.
 
     >>> from wendonic.demo import demo_profile
     >>> both = {"foot": demo_profile(), "cart": demo_profile("cart")}
@@ -202,7 +202,7 @@ def usual_inputs(profiles: Mapping[str, Profile], mode: str | None = None) -> di
 
 
 class OnInput(NamedTuple):
-    """What each profile makes of an input, and how each differs from the first one, which has no difference."""
+    """The numbers of each profile on an input, and the difference of each from the first one, which has none."""
 
     walks: tuple[Walked, ...]
     differences: tuple[Difference | None, ...]
@@ -240,7 +240,7 @@ def traces_of(
     start_s: float | None = None,
     end_s: float | None = None,
 ) -> "dict[str, tuple[pd.DataFrame, ...]]":
-    """Return what each profile makes of each input, by the input's name, from `start_s` to `end_s`.
+    """Return the traces of each input under each profile, by the input's name, from `start_s` to `end_s`.
 
     Inputs are recordings by name; a name of a probe with None is that probe, made for each profile's own controls.
     Raises `WendonicError` for a mode or a probe that one of them does not have.

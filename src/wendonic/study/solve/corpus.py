@@ -1,4 +1,4 @@
-"""What a change does to real play: many recordings under several profiles, one row a recording."""
+"""The effect of a change on real play: many recordings under several profiles, one row per recording."""
 
 import hashlib
 import json
@@ -31,27 +31,29 @@ if TYPE_CHECKING:
 
 MOST_COMBINATIONS = 10_000
 AGAINST = " against "
-"""What separates two profiles in the name of a column: file names have everything else."""
+"""Separates two profiles in the name of a column; file names may contain anything else."""
 
 RANKS = ("most_apart_m", "view_apart_deg", "presses")
-"""Differences by which recordings are ranked unless one is requested: the first of them by which any differs."""
+"""Differences by which recordings are ranked unless one is requested: the first in which any recording differs."""
 
 EFFECTS = {"distance_m", "turned_deg", "presses"}
-"""Numbers of which one is not 0 where a recording does anything under a profile."""
+"""Numbers of which at least one is not 0 if a recording does anything under a profile."""
 
 CHUNK, MOST_CHUNK = 8, 64
-"""Recordings that a process takes at once: a few where there are few, so that every process has some to the end."""
+"""Recordings that a process takes at once: only a few if there are few in all, so that every process stays busy to
+the end.
+"""
 
 MOST_WORKERS = 256
-"""So many a cluster may have."""
+"""Most workers that a cluster may have."""
 
 Row = dict[str, Any]
 Progress = Callable[[int, int], None]
 
 
 class Source(NamedTuple):
-    """One recording of a corpus: its name, the file that it is in, and which of that file it is ("": the only one);
-    size (bytes) and time of change (ns) of the file, by which a changed one is known.
+    """One recording of a corpus: its name, its file, its name within that file ("" if it is the only one), and the
+    file's size (bytes) and modification time (ns), which show whether it has changed.
     """
 
     name: str
@@ -62,7 +64,7 @@ class Source(NamedTuple):
 
 
 class Job(NamedTuple):
-    """What is done with every recording: profiles' names and texts, the mode, the tick rate, the requested
+    """The work for every recording: names and texts of the profiles, the mode, the tick rate, the requested
     quantities, the player's seat, the course.
     """
 
@@ -76,8 +78,8 @@ class Job(NamedTuple):
 
 
 def sources_in(folder: str | Path) -> list[Source]:
-    """Return the recordings of a folder and of the folders in it, by name; or those of a Parquet file that has a
-    column `recording`. Raises `WendonicError` where there are none.
+    """Return the recordings in a folder and its subfolders, by name, or those in a Parquet file with a column
+    `recording`. Raises `WendonicError` if there are none.
 
     >>> from wendonic.demo import FOLDER
     >>> [source.name for source in sources_in(FOLDER)][:2]
@@ -96,7 +98,7 @@ def sources_in(folder: str | Path) -> list[Source]:
         return [Source(part, str(top.absolute()), part, stat.st_size, stat.st_mtime_ns) for part in parts]
     files = sorted(path for path in top.rglob("*") if path.suffix.lower() in ENDINGS and path.is_file())
     found = [
-        # Workers may be elsewhere.
+        # Workers may run in another folder.
         Source(str(path.relative_to(top)), str(path.absolute()), "", path.stat().st_size, path.stat().st_mtime_ns)
         for path in files
     ]
@@ -118,9 +120,7 @@ def corpus(
     seat: str | None = None,
     course: Course | None = None,
 ) -> "pd.DataFrame":
-    """Return what several profiles make of every recording of a folder, or of a Parquet file of many: one row per
-    recording.
-
+    """Put every recording of a folder, or of a Parquet file of many, under several profiles: one row per recording.
     `profiles` are profiles, their TOML, or paths of files, by name; the others are compared with the first one. Each
     recording is sampled once for all profiles with the same bindings. Columns: `recording`, `error` (why it could not
     be read or shaped, otherwise missing), `duration_s`, `ticks`; `NAME.distance_m`, `NAME.end_x_m` and so on of each
@@ -171,7 +171,7 @@ def corpus(
 
 
 def chunked(sources: Sequence[Source], workers: int) -> list[list[Source]]:
-    """Return recordings in the parts in which they go to that many processes.
+    """Return the recordings in chunks for that many processes.
 
     >>> [len(chunk) for chunk in chunked([None] * 20, 1)], len(chunked([None] * 100_000, 2)[0])
     ([8, 8, 4], 64)
@@ -188,7 +188,7 @@ def job_of(
     seat: str | None = None,
     course: Course | None = None,
 ) -> Job:
-    """Return what is to be done, all of it small enough to go from process to process."""
+    """Return the work for every recording, small enough to be sent between processes."""
     quantities = (quantities,) if isinstance(quantities, str) else quantities
     if not profiles:
         raise WendonicError("a corpus needs a profile")
@@ -212,7 +212,7 @@ def _text(profile: Profile | str | Path) -> str:
 
 
 def columns_of(job: Job) -> Iterator[str]:
-    """Give the columns of the table, in order."""
+    """Yield the columns of the table, in order."""
     yield from ("recording", "error", "duration_s", "ticks")
     for name in job.names:
         yield from (f"{name}.{field}" for field in WALKED if not job.quantities or field in job.quantities)
@@ -252,7 +252,7 @@ def row_of(job: Job, source: Source) -> Row:
         for name, (_, trace) in zip(job.names[1:], traces[1:], strict=True):
             row |= _with_prefix(f"{name}{AGAINST}{job.names[0]}", difference(base, trace, first.press_names), job)
     except (RecordingError, WendonicError, OSError) as error:
-        # The row says which file it is.
+        # The row already names the file.
         row["error"] = " ".join(str(error).removeprefix(f"{source.path}: ").split())
     return row
 
@@ -266,7 +266,7 @@ def _with_prefix(name: str, numbers: Any, job: Job) -> Row:
 
 
 class _Kept:
-    """Rows beside the table that is to be written, a line each, so that a run that is cut off loses one at most."""
+    """Rows kept in a file beside the table, a line each, so that an interrupted run loses at most one."""
 
     def __init__(self, out: Path, job: Job) -> None:
         self._out = out
@@ -274,13 +274,13 @@ class _Kept:
         self._digest = hashlib.sha256(repr(job).encode()).hexdigest()
 
     def rows(self, sources: Sequence[Source]) -> dict[str, Row]:
-        """Return the rows that an earlier run of the same job has left, of recordings that are as they were."""
+        """Return the rows of an earlier run of the same job whose recordings have not changed."""
         now = {source.name: source for source in sources}
         rows: dict[str, Row] = {}
         first, *lines = self._lines() or [None]
         if first == {"digest": self._digest}:
             for line in lines:
-                # What is damaged is made again.
+                # Damaged rows are computed again.
                 if isinstance(line, list) and len(line) == 4 and isinstance(line[3], dict):
                     name, size, changed_ns, row = line
                     source = now.get(name) if isinstance(name, str) else None
@@ -294,7 +294,7 @@ class _Kept:
         return rows
 
     def _lines(self) -> list[Any]:
-        """Return what the whole lines of an earlier run hold, None for one that is damaged."""
+        """Return the content of each complete line of an earlier run, None for a damaged one."""
         content = self._path.read_bytes() if self._path.exists() else b""
         found: list[Any] = []
         for line in content.split(b"\n")[:-1]:
@@ -313,7 +313,7 @@ class _Kept:
         self._file.flush()
 
     def finish(self, frame: "pd.DataFrame") -> None:
-        """Write the table, whole or not at all, and remove what was kept."""
+        """Write the table, whole or not at all, and remove the kept rows."""
         self._file.close()
         write_trace(frame, self._out)
         self._path.unlink()
@@ -329,7 +329,7 @@ class Change(NamedTuple):
 
 
 def changed_most(frame: "pd.DataFrame", by: str = "most_apart_m", count: int = 5) -> list[Change]:
-    """Return the recordings that changed most, by one of the differences; none that did not change by it.
+    """Return the recordings that changed most by one of the differences, without those that did not change.
 
     >>> import pandas as pd
     >>> names, apart_m, parts_s = ["a", "b"], [0.1, 2.0], [None, 3.5]
@@ -356,8 +356,8 @@ def changed_most(frame: "pd.DataFrame", by: str = "most_apart_m", count: int = 5
 
 
 def ranked_by(quantities: Sequence[str], frame: "pd.DataFrame") -> str:
-    """Return the difference by which recordings are ranked: the first that is requested, or the first of RANKS by
-    which any differs, or the usual one.
+    """Return the difference by which recordings are ranked: the first requested one, otherwise the first of RANKS in
+    which any recording differs, otherwise the first.
 
     >>> import pandas as pd
     >>> turned = pd.DataFrame({"b against a.most_apart_m": [0.0, 0.0], "b against a.view_apart_deg": [0.0, 9.0]})
@@ -389,8 +389,8 @@ def _compared(frame: "pd.DataFrame", name: str) -> list[str]:
 
 
 def without_effect(frame: "pd.DataFrame") -> list[str]:
-    """Return the recordings under which no profile walks, turns the view or has a press begin: of other devices, most
-    often. None is known of a frame that lacks one of these numbers.
+    """Return the recordings that have no effect under any profile (no walking, looking or press), usually because
+    they are of other devices. It is empty for a table that lacks one of these numbers.
 
     >>> import pandas as pd
     >>> rows = {"recording": ["keys.jsonl", "hands.jsonl"], "error": [None, None], "old.distance_m": [12.0, 0.0]}
@@ -406,7 +406,7 @@ def without_effect(frame: "pd.DataFrame") -> list[str]:
 
 
 def medians(frame: "pd.DataFrame") -> Iterator[tuple[str, float, float]]:
-    """Give each column of numbers that says something, with its median and the value farthest from 0."""
+    """Yield each column of numbers that has values, with its median and the value farthest from 0."""
     for column in frame.columns[4:]:
         values = frame[column].dropna().astype(float)
         if len(values):
@@ -444,9 +444,9 @@ def sweep_on(
     seat: str | None = None,
     course: Course | None = None,
 ) -> "pd.DataFrame":
-    """Return what every combination of some settings does to the recordings of a folder: one row per combination, and
-    a column for each setting and for each difference from the unchanged profile or number of the walk, as means over
-    all recordings that can be used; where the settings do not fit together, a column `error` says why.
+    """Return the effect of every combination of some settings on the recordings of a folder: one row per combination,
+    and a column for each setting and for each difference from the unchanged profile or number of the walk, as means
+    over all recordings that can be used; if settings do not fit together, a column `error` says why.
 
     Raises `WendonicError` as `corpus` and `wendonic.study.solve.sweep.sweep` do.
 

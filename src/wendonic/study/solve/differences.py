@@ -1,4 +1,4 @@
-"""What two profiles make of the same input, in numbers: how far, where to, and when they part."""
+"""The differences of two walks on the same input: distance, end point, and when they part."""
 
 from typing import NamedTuple
 
@@ -16,7 +16,7 @@ PART_DEG = 1.0
 """So have two views."""
 
 MOVES_M_S = 0.05
-"""A slower body has no heading to speak of."""
+"""Below this speed a heading means nothing."""
 
 
 class Walked(NamedTuple):
@@ -33,13 +33,11 @@ class Walked(NamedTuple):
 
 
 class Difference(NamedTuple):
-    """How a walk differs from another one on the same input.
-
-    How much longer its path is (m); how far their ends lie from each other (m), and how far the bodies ever were; the
-    root mean square of the difference of their speeds (m/s), and of the angle between their headings (deg) while both
-    move; the largest angle (deg) between where the input has turned both views; how many presses began in one and not
-    in the other; and the first moment (s) at which they had parted: by PART_M, by PART_DEG, or by a press. None where
-    they never do, or never both move.
+    """How a walk differs from another one on the same input: how much longer its path is (m); the distance of their
+    ends and the largest distance of the bodies (m); the root mean square of the difference of their speeds (m/s), and
+    of the angle between their headings (deg) while both move; the largest angle (deg) between the views as the input
+    has turned them; how many presses began in one and not in the other; and the first moment (s) at which they had
+    parted: by PART_M, by PART_DEG, or by a press. None if they never part, or never move at the same time.
     """
 
     distance_m: float
@@ -105,9 +103,8 @@ def walked(trace: Columns, press_names: tuple[str, ...] = ()) -> Walked:
 
 
 def difference(one: Columns, other: Columns, press_names: tuple[str, ...] = ()) -> Difference:
-    """Return how `other` differs from `one`; where one is longer, what both have counts.
-
-    Two walks are compared tick by tick: they have to be of the same tick rate.
+    """Return how `other` differs from `one`; if one is longer, only the common part counts. Walks are compared tick
+    by tick, so both need the same tick rate.
 
     >>> import pandas as pd
     >>> still = dict.fromkeys(["pos_y", "pos_z", "vel_y", "vel_z"], [0.0, 0.0])
@@ -125,7 +122,7 @@ def difference(one: Columns, other: Columns, press_names: tuple[str, ...] = ()) 
     speeds = [speeds_m_s(trace)[:count] for trace in (one, other)]
     names = [name for name in press_columns(press_names) if name in one and name in other]
     differ = _began(one, names)[:, :count] != _began(other, names)[:, :count]
-    # A press that comes later in one than in the other is not another press.
+    # A press that comes later in one of them is still the same press.
     presses = int(
         np.abs(_began(one, names)[:, :count].sum(axis=1) - _began(other, names)[:, :count].sum(axis=1)).sum()
     )

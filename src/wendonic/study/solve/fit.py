@@ -1,4 +1,4 @@
-"""Settings solved for: which numbers give the feel that is requested."""
+"""Solves for settings that give a requested feel."""
 
 import math
 import re
@@ -19,7 +19,7 @@ from wendonic.study.quantities import QUANTITIES
 from wendonic.study.solve.trial import Range, Solution, Trial
 
 REACHED_SHARE = 0.01
-"""A value counts as reached to a hundredth of it: less cannot be felt."""
+"""A value counts as reached within this share; a smaller difference cannot be felt."""
 
 ROUNDING = 1e-9
 
@@ -29,9 +29,7 @@ _NOTE_GAP = "  "
 
 
 class Target(NamedTuple):
-    """A requested quantity: what it was, the least and the most that it may be (None: no limit), and what it
-    is now.
-    """
+    """A requested quantity: its value before, its lower and upper limit (None: no limit), and its value now."""
 
     quantity: str
     before: float
@@ -41,7 +39,7 @@ class Target(NamedTuple):
 
     @property
     def reached(self) -> bool:
-        """Whether it is there: a value to REACHED_SHARE, a limit or a range without anything to spare."""
+        """Whether it is reached: a value within REACHED_SHARE, a limit or a range exactly."""
         share = REACHED_SHARE if self.low == self.high else ROUNDING
         spare = share * max(abs(end) for end in (self.low, self.high, 1e-6) if end is not None)
         above = self.low is None or self.after >= self.low - spare
@@ -49,10 +47,9 @@ class Target(NamedTuple):
 
 
 class FreeSetting(NamedTuple):
-    """A setting that was solved for: what it was (None: the file did not have it) and what it is now; `idle` if no
-    target depends on it, `at_limit` if it would have gone further, `undetermined` if the targets leave it open, so
-    that it stays as near to its start as they allow; `refused` is the fault that the profile would have if it went
-    further, "" for none.
+    """A free setting: its value before (None: the file did not have it) and now; `idle` if no target depends on it,
+    `at_limit` if its own limit stopped it, `undetermined` if the targets leave it open, so that it stays as near to
+    its start as they allow; `refused` is the fault that the profile would have if it went further, "" for none.
     """
 
     path: str
@@ -65,8 +62,8 @@ class FreeSetting(NamedTuple):
 
 
 class Trade(NamedTuple):
-    """A target that was not reached together with the others: whether it is reached alone, and what the others are
-    then; `idle` if it depends on none of the free settings.
+    """A target that was not reached together with the others: whether it can be reached alone, its value then, and
+    the values of the others; `idle` if it depends on none of the free settings.
     """
 
     quantity: str
@@ -77,7 +74,7 @@ class Trade(NamedTuple):
 
 
 class Fitted(NamedTuple):
-    """The targets, the settings that were solved for, and the profile with them; `trades` where targets conflict.
+    """The targets, the free settings, and the profile with them; `trades` if targets conflict.
 
     >>> from wendonic.demo import demo_profile
     >>> found = fit(demo_profile(), {"stop_distance_m": (None, 0.1)}, ["gait.walk.brake_m_s2"])
@@ -95,11 +92,11 @@ class Fitted(NamedTuple):
 
     @property
     def reached(self) -> bool:
-        """Whether every target is there."""
+        """Whether every target is reached."""
         return all(target.reached for target in self.targets)
 
     def __str__(self) -> str:
-        """Say what was reached with which settings, as `wendonic fit` does."""
+        """Return what was reached with which settings, as `wendonic fit` prints it."""
         length = self.profile.world.length
         rows = [("target", "before", "wanted", "after", "")]
         rows += [(*target_words(target, length), "" if target.reached else "not reached") for target in self.targets]
@@ -109,7 +106,7 @@ class Fitted(NamedTuple):
 
 
 def target_words(target: Target, length: LengthUnit) -> tuple[str, str, str, str]:
-    """Return a target's name, and what it was, is to be and is, with its unit, in words."""
+    """Return a target's name, and its value before, the requested and the final value with its unit, as text."""
     unit = QUANTITIES[target.quantity].unit
     factor = length.factor(unit)
     wanted = range_words(target.low, target.high, lambda value: value_words(value, factor))
@@ -118,13 +115,13 @@ def target_words(target: Target, length: LengthUnit) -> tuple[str, str, str, str
 
 
 def setting_words(setting: FreeSetting) -> tuple[str, str, str]:
-    """Return a setting's path, and what it was and is, in words."""
+    """Return a setting's path, and its value before and now, as text."""
     before = "-" if setting.before is None else significant(setting.before, 6)
     return setting.path, before, significant(setting.after, 6)
 
 
 def setting_note(setting: FreeSetting) -> str:
-    """Say what is to be known of a setting, "" for nothing."""
+    """Return a note about a setting, "" if there is nothing to say."""
     if setting.idle:
         return "affects none of the targets"
     if setting.at_limit:
@@ -133,7 +130,7 @@ def setting_note(setting: FreeSetting) -> str:
 
 
 def missed_words(found: Fitted) -> list[str]:
-    """Say what stands between the settings and their targets, a sentence each; nothing where all are reached."""
+    """Return a sentence for each thing that keeps targets from being reached."""
     refused = [f"{one.path} goes no further: {one.refused}" for one in found.settings if one.refused]
     return refused + [trade_words(trade, found.profile.world.length) for trade in found.trades]
 
@@ -218,7 +215,7 @@ def fit(
     try:
         after = trial.measured(values)
     except ProfileError:
-        # A rounded value may lie a hair past the one that another setting allows.
+        # A rounded value may lie slightly past what another setting allows.
         values, after = exact, trial.measured(exact)
     found = tuple(
         Target(name, trial.before[name], low, high, math.nan if after[name] is None else float(after[name] or 0.0))
@@ -252,7 +249,7 @@ def _has(profile: Any, path: str) -> bool:
 
 
 def _traded(trial: Trial, quantity: str) -> Trade:
-    """Return what comes of solving for one target alone."""
+    """Return the result of solving for one target alone."""
     single = trial.single(quantity)
     solution: Solution = single.solved()
     found = trial.measured(solution.values)
@@ -305,7 +302,7 @@ def _parted(word: str) -> tuple[str, str, str]:
 
 
 def range_words(low: float | None, high: float | None, shown: Any) -> str:
-    """Return a target in words; `shown` says how a value is.
+    """Return a target's limits as text; `shown` formats a value.
 
     >>> range_words(None, 0.3, str), range_words(0.1, 0.1, str), range_words(0.1, 0.2, str)
     ('<= 0.3', '0.1', '0.1 to 0.2')

@@ -1,4 +1,4 @@
-"""Where work on many recordings runs: in this process, in a pool of processes here, or on a cluster."""
+"""Runs work on many recordings in this process, in a pool of local processes, or on a cluster."""
 
 import logging
 import threading
@@ -14,13 +14,13 @@ Chunk = TypeVar("Chunk")
 Found = TypeVar("Found")
 
 CONNECT_S = 10.0
-"""So long a scheduler is given to answer."""
+"""How long a scheduler may take to answer."""
 
 LOOK_S = 5.0
 """How often to look whether a cluster still has workers (s)."""
 
 ATTEMPTS = 10
-"""So many workers may die over a chunk before it is given up."""
+"""How many workers may die on a chunk before it is given up."""
 
 NO_PROCESS = (
     "a process ended before its work was done; a script that shares work among processes has to do so under "
@@ -31,7 +31,7 @@ LOG = logging.getLogger(__name__)
 
 
 def version_here() -> str | None:
-    """Return the version of Wendonic that is installed, None where it runs from its sources only."""
+    """Return the installed version of Wendonic, None if it runs from sources that are not installed."""
     try:
         return version("wendonic")
     except PackageNotFoundError:
@@ -42,12 +42,13 @@ class Pool:
     """Runs chunks of a job one by one, by `workers` processes of one thread each, or on the Dask cluster whose
     scheduler listens at an address. A chunk whose worker dies goes to another one.
 
-    Without the extra `cluster` several workers are one: the work is done here, and a log line says so. An address
-    that does not answer, or that needs the extra, and processes that cannot begin raise `WendonicError`.
+    Without the extra `cluster` the work is done in this process, whatever `workers` is, and a log line says so.
+    Raises `WendonicError` for an address that does not answer, one that is given without the extra, and processes
+    that cannot start.
     """
 
     def __init__(self, workers: int = 1, cluster: str | None = None) -> None:
-        """Begin nothing yet."""
+        """Keep the settings; nothing starts yet."""
         if workers < 1:
             raise WendonicError(f"found {workers} workers; allowed: 1 or more")
         self._workers = workers
@@ -95,7 +96,7 @@ class Pool:
         return self
 
     def _look_at_workers(self) -> None:
-        """Say so if a cluster has no workers; raise `WendonicError` for one that cannot do the work."""
+        """Log it if a cluster has no workers; raise `WendonicError` for a cluster that cannot do the work."""
         found = self._client.run(version, "wendonic", on_error="return")
         if not found:
             LOG.warning("%s has no workers yet: the work begins once one has joined", self._address)
@@ -107,13 +108,13 @@ class Pool:
                 raise WendonicError(f"worker {worker} has {has}; allowed: Wendonic {here}, as here, on every worker")
 
     def _say_who_is_left(self) -> None:
-        """Say so when the last worker goes while there is work, which then waits, and when there is one again."""
+        """Log it when the last worker leaves while there is work, which then waits, and when one returns."""
         had = bool(self._client.nthreads())
         while not self._over.wait(LOOK_S):
             try:
                 has = bool(self._client.nthreads())
             except (OSError, RuntimeError, TimeoutError):
-                # The scheduler itself is away: the client says so.
+                # The scheduler itself is gone, which the client reports.
                 continue
             if has != had:
                 what = "has workers: the work goes on" if has else "has no workers left: the work waits for one"
@@ -121,13 +122,13 @@ class Pool:
             had = has
 
     def each(self, work: Callable[[Job, Chunk], Found], job: Job, chunks: Sequence[Chunk]) -> Iterator[Found]:
-        """Give the result of each chunk, in whatever order they are done."""
+        """Yield the result of each chunk, in the order in which they finish."""
         if self._client is None:
             yield from (work(job, chunk) for chunk in chunks)
             return
         from distributed import as_completed
 
-        # The job goes with each chunk: what only one worker holds is gone when that one dies.
+        # The job is sent with each chunk: data that only one worker holds is lost when it dies.
         tasks = [self._client.submit(work, job, chunk, pure=False) for chunk in chunks]
         for task in as_completed(tasks):  # type: ignore[no-untyped-call]
             yield task.result()
@@ -136,7 +137,7 @@ class Pool:
     def __exit__(
         self, kind: type[BaseException] | None, error: BaseException | None, trace: TracebackType | None
     ) -> None:
-        """Let the processes end."""
+        """Stop the processes."""
         self._over.set()
         if self._watch.is_alive():
             self._watch.join(LOOK_S)

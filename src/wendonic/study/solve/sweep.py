@@ -1,4 +1,4 @@
-"""Feel over a range of settings: many profiles measured, one row each."""
+"""Measures many profiles over a range of settings, one row each."""
 
 import itertools
 import math
@@ -34,7 +34,7 @@ if TYPE_CHECKING:
 MOST_PROFILES = 100_000
 CHUNK = 20
 ERROR = "error"
-"""Column of what a sweep found that says why something has no value."""
+"""Column of a sweep's table that says why something has no value."""
 
 _Row = tuple[float | str | None, ...]
 
@@ -44,7 +44,8 @@ def combinations_of(
 ) -> list[tuple[float, ...]]:
     """Return every combination of the values of some settings.
 
-    Raises `WendonicError` for settings that do not exist, for no setting, value or quantity at all, and for too many.
+    Raises `WendonicError` for settings that do not exist, if settings, values or quantities are missing, and for too
+    many combinations.
     """
     ranges: list[Sequence[float]] = [_numbers(setting, values) for setting, values in over.items()]
     if not of or not ranges or not all(ranges):
@@ -128,13 +129,13 @@ def sweep(
 
 
 def with_errors(frame: "pd.DataFrame", errors: Sequence[Any]) -> "pd.DataFrame":
-    """Return a table with a column that says why something has no value, if something has none."""
+    """Return a table with a column `error` if something has no value."""
     return frame.assign(**{ERROR: errors}) if any(errors) else frame
 
 
 def summary(frame: "pd.DataFrame", of: Sequence[str]) -> str:
-    """Return how many profiles a sweep of some quantities has, how many of them lack one, and why the first of those
-    does. Raises `WendonicError` where nothing could be measured.
+    """Return how many profiles a sweep has, how many of them lack a quantity, and why the first of those does. Raises
+    `WendonicError` if nothing could be measured.
 
     >>> import pandas as pd
     >>> frame = pd.DataFrame({"accel": [1.0, 2.0], "reach90_s": [0.1, None], "error": [None, "nothing walks"]})
@@ -183,8 +184,8 @@ def sweep_document(
 
 
 def _engine(profile: Profile, mode: str, how: Mapping[str, Any], count: float) -> Engine:
-    """Return what suits `count` profiles a process: compiled, and compiled once for all of them, where interpreting
-    would take longer than getting the compiled loop ready.
+    """Return the engine for `count` profiles per process: compiled if interpreting them would take longer than
+    preparing the compiled loop, which all of them share.
     """
     if not has_numba():
         return "interpreted"
@@ -201,11 +202,11 @@ def _engine(profile: Profile, mode: str, how: Mapping[str, Any], count: float) -
 
 
 def _measured(job: Any, chunks: list[Any], workers: int) -> Iterator[list[_Row]]:
-    """Give the result of each chunk, in order."""
+    """Yield the result of each chunk, in order."""
     if workers <= 1:
         yield from (_chunk(job, chunk) for chunk in chunks)
         return
-    # A process that starts again shares no locks with threads of a game or a notebook.
+    # A spawned process shares no locks with the threads of a game or a notebook.
     pool: Executor
     with ProcessPoolExecutor(workers, mp_context=get_context("spawn")) as pool:
         try:
@@ -232,7 +233,8 @@ def _chunk(job: Any, combinations: list[tuple[float, ...]]) -> list[_Row]:
 
 
 def over_of(words: Sequence[str]) -> dict[str, list[float]]:
-    """Return settings with their values from words such as "gait.walk.accel_m_s2=8:40:5": from, to, how many.
+    """Return settings with their values from texts such as "gait.walk.accel_m_s2=8:40:5": first, last, number of
+    values.
 
     >>> over_of(["gait.walk.accel_m_s2=8:40:5"])
     {'gait.walk.accel_m_s2': [8.0, 16.0, 24.0, 32.0, 40.0]}
@@ -253,6 +255,6 @@ def over_of(words: Sequence[str]) -> dict[str, list[float]]:
             ) from None
         if path in over:
             raise WendonicError(f"{word}: {path} has values already; allowed: each setting once")
-        # To 12 digits: 0.15 is 0.15, and not 0.15000000000000002.
+        # Rounded to 12 digits: 0.15, not 0.15000000000000002.
         over[path] = [float(f"{low + (high - low) * step / (steps - 1):.12g}") for step in range(steps)]
     return over

@@ -1,4 +1,4 @@
-"""Free settings tried and measured: the nearest answer to some targets."""
+"""Tries and measures values of free settings, and finds those that meet some targets."""
 
 import itertools
 import math
@@ -12,31 +12,34 @@ from wendonic.study.feel_sheet import measure
 from wendonic.study.quantities import QUANTITIES
 
 Range = tuple[float | None, float | None]
-"""The least and the most that a quantity may be."""
+"""The lower and upper limit of a quantity; None for no limit."""
 
 STEP = 0.03
-"""Share by which a setting is changed to see what that does; much less would drown in the ticks."""
+"""Share by which a setting is changed to find its effect; the effect of a much smaller change would be lost among the
+ticks.
+"""
 
 MOST_FROM_START = 100.0
 REACHED = 2e-3
 """Share by which a target may be missed and count as met while it is solved for."""
 
 INSIDE = 2.0 * REACHED
-"""Share by which a limit is undercut, so that what is found keeps it."""
+"""Share by which a solution stays inside a limit, so that it keeps the limit after rounding."""
 
 COUNTED = "steps"
-"""Unit of what is a whole number, which keeps a limit at the limit itself."""
+"""Unit of whole numbers, which may be at the limit itself."""
 
 MISSED = 10.0
-"""What a profile that cannot be, or has no such quantity, misses a target by."""
+"""By how much an invalid profile, or one without the quantity, misses a target."""
 
 NEAR = (1e-2, 1e-4)
-"""Weights of staying near the start: first to choose among answers, then to reach them all the same."""
+"""Weights of staying near the start: first to choose among solutions, then to reach the targets as well as possible.
+"""
 
 SCANNED = 25
 HALVINGS = 14
 BETTER = 0.98
-"""What is less of an improvement is none."""
+"""A scan must reduce the sum of squares to this share to count as better."""
 
 IDLE = 1e-3
 """A target that changes by no more than this share, with a setting e times as large, does not depend on it."""
@@ -46,8 +49,8 @@ OPEN = 0.2
 
 
 class Solution(NamedTuple):
-    """Values of the free settings; of each whether no target depends on it, whether it is at its limit, whether the
-    targets leave it open, and what other settings say against going further, "" for nothing.
+    """Values of the free settings, and for each whether no target depends on it, whether it is at its limit, whether
+    the targets leave it open, and the fault that keeps it from going further, "" for none.
     """
 
     values: list[float]
@@ -87,11 +90,13 @@ class Trial:
         self._packs()
 
     def single(self, quantity: str) -> "Trial":
-        """Return the same with one target only."""
+        """Return the same trial with one target only."""
         return Trial(self._content, {quantity: self.targets[quantity]}, self._free, **self._how)
 
     def _packs(self) -> None:
-        """Say over what the settings are solved for: the logarithms of those above 0, and within which bounds."""
+        """Set the variables of the solver, the logarithms of settings above 0 and others as they are, and their
+        bounds.
+        """
         self._logs = [start > 0.0 and low >= 0.0 for _, start, low, _ in self._free]
         self._begins, self._lows, self._highs = [], [], []
         for (_, start, low, high), log in zip(self._free, self._logs, strict=True):
@@ -110,7 +115,7 @@ class Trial:
         values: list[float] = []
         for value, log, (_, _, low, high) in zip(packed, self._logs, self._free, strict=True):
             number = math.exp(value) if log else float(value)
-            # The solver keeps a hair away from its bounds.
+            # The solver stays slightly inside its bounds.
             near = [end for end in (low, high) if not log and abs(number - end) < 1e-6]
             values.append(near[0] if near else number)
         return values
@@ -122,14 +127,14 @@ class Trial:
         return {name: sheet[name] for name in self.targets}, sheet.reasons
 
     def measured(self, values: Sequence[float]) -> dict[str, float | None]:
-        """Return the targets' quantities for values of the settings; what has been measured is not again."""
+        """Return the targets' quantities for values of the settings, each measured only once."""
         key = tuple(values)
         if key not in self._seen:
             self._seen[key] = self._measured(values)[0]
         return self._seen[key]
 
     def misses(self, packed: Any) -> list[float]:
-        """Return by what share each target is missed; settings that do not go together miss by far."""
+        """Return by what share each target is missed; MISSED for settings that do not fit together."""
         try:
             found = self.measured(self._unpacked(packed))
         except ProfileError:
@@ -137,7 +142,7 @@ class Trial:
         return [_missed(found[name], *ends) for name, ends in self._aims.items()]
 
     def _slopes(self, packed: Any, numbers: Callable[[Any], list[float]]) -> Any:
-        """Return how numbers change with each setting, one row for each number."""
+        """Return the slopes of numbers over the settings, one row for each number."""
         import numpy as np
 
         columns = []
@@ -152,7 +157,7 @@ class Trial:
         return np.nan_to_num(np.array(columns).T)
 
     def _values(self, packed: Any) -> list[float]:
-        """Return the quantities, met or not; NaN for one that has no value."""
+        """Return the quantities; NaN for one without a value."""
         try:
             found = self.measured(self._unpacked(packed))
         except ProfileError:
@@ -160,7 +165,7 @@ class Trial:
         return [math.nan if value is None else float(value) for value in found.values()]
 
     def _squared(self, begin: Any, near: float) -> Any:
-        """Return where least squares end from a start, with this weight of the start."""
+        """Return the result of least squares from a start, with this weight of the starting values."""
         import numpy as np
         from scipy.optimize import least_squares
 
@@ -176,7 +181,7 @@ class Trial:
         ).x
 
     def solved(self) -> Solution:
-        """Return the answer nearest to the start, or the one that misses least."""
+        """Return the solution nearest to the start, or the one that misses the targets least."""
         import numpy as np
 
         start = np.array(self._begins, dtype=float)
@@ -188,7 +193,7 @@ class Trial:
         scale = np.array([max(abs(value), 1e-6) for value in self.before.values()])
         idle = [bool(column.max() < IDLE) for column in (slopes / scale[:, None]).T]
         if not self._met(best):
-            # Where nothing has a slope a quantity may go in steps, and everything is worth a try.
+            # If nothing has a slope, a quantity may change in steps, and every setting is worth a try.
             tried = [index for index, still in enumerate(idle) if not still or all(idle)]
             best = self._scanned(best, tried)
             idle = [still and abs(best[index] - start[index]) < 1e-9 for index, still in enumerate(idle)]
@@ -202,8 +207,8 @@ class Trial:
         return Solution(self._unpacked(best), idle, at_limit, self._open(best, idle), refused)
 
     def _to_the_edge(self, packed: Any, index: int) -> tuple[Any, str]:
-        """Go on the way that a setting has come until its profile would have faults; return how far that is better,
-        and the faults, "" for none.
+        """Move a setting on in the direction of its change until the profile would have faults; return the better of
+        the old and new values, and the faults, "" for none.
         """
         import numpy as np
 
@@ -239,8 +244,8 @@ class Trial:
         )
 
     def _scanned(self, begin: Any, indices: Sequence[int]) -> Any:
-        """Return the best of settings tried one after the other over all of their range, and between two of which a
-        target changes sides by halving: for quantities that go in steps.
+        """Return the best values found by scanning the settings one after the other over their whole range, with
+        bisection wherever a target changes sides, for quantities that change in steps.
         """
         import numpy as np
 
@@ -275,7 +280,9 @@ class Trial:
         return found
 
     def _open(self, packed: Any, idle: Sequence[bool]) -> list[bool]:
-        """Return which settings the targets leave open: those that can be changed together without missing them."""
+        """Return which settings the targets leave open: those that can be changed together without missing any
+        target.
+        """
         import numpy as np
 
         if not self._met(packed):
@@ -296,7 +303,7 @@ class Trial:
 
 
 def _inside(low: float | None, high: float | None) -> Range:
-    """Return limits that are a hair within others, or a number as it is.
+    """Return limits slightly inside others, or a single number as it is.
 
     >>> _inside(None, 10.0), _inside(2.0, 2.0)
     ((None, 9.96), (2.0, 2.0))
@@ -308,8 +315,8 @@ def _inside(low: float | None, high: float | None) -> Range:
 
 
 def _missed(value: float | None, low: float | None, high: float | None) -> float:
-    """Return by what share of the nearest end a value is outside of a range; 0 within it. A share m counts as
-    m / (1 + |m| / MISSED), so that what has a value never misses by as much as what has none.
+    """Return by what share of the nearest end a value is outside a range; 0 inside it. A share m counts as m / (1 +
+    |m| / MISSED), so that a quantity with a value never misses by as much as one without.
 
     >>> _missed(0.15, 0.1, 0.2), round(_missed(0.3, None, 0.2), 6), _missed(None, 0.0, 1.0)
     (0.0, 0.47619, 10.0)
