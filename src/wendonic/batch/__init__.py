@@ -1,4 +1,4 @@
-"""Whole recordings at once: a recording and a profile in, a trace out."""
+"""Shapes whole recordings: a recording and a profile in, a trace out."""
 
 from wendonic.batch.run import Engine
 from wendonic.batch.trace import shape

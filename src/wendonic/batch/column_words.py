@@ -1,10 +1,10 @@
-"""What each column of a trace holds: its unit, and what it is."""
+"""The unit and description of each column of a trace."""
 
 from typing import NamedTuple
 
 
 class ColumnWords(NamedTuple):
-    """The unit of a column ("" for none), what it is, and where it is only sometimes there, when."""
+    """The unit of a column ("" for none), its description, and, for a column that only some traces have, when."""
 
     unit: str
     what: str
@@ -60,11 +60,11 @@ COLUMNS: dict[str, ColumnWords] = {
     "returned": ColumnWords("", "whether the player was moved back out of a wall in this tick", "comfort"),
     "teleported": ColumnWords("", "whether the body was teleported in this tick", "a teleport"),
 }
-"""Columns by name, in their order; PRESS stands for the name of each press."""
+"""Columns by name, in order; PRESS stands for the name of each press."""
 
 
 def column_words(name: str) -> ColumnWords | None:
-    """Return what a column holds, None for a name that no trace has.
+    """Return the unit and description of a column, None for an unknown name.
 
     >>> column_words("vel_z").unit, column_words("jump_began").what
     ('m/s', 'whether the press began in this tick')

@@ -1,4 +1,4 @@
-"""The columns of a trace: which numbers of a tick each of them reads, and what it makes of them."""
+"""The columns of a trace: the numbers of a tick that each one reads, and how it is computed from them."""
 
 import math
 from collections.abc import Callable, Sequence
@@ -17,20 +17,22 @@ if TYPE_CHECKING:
 
 @dataclass(frozen=True)
 class Column:
-    """One column: the paths of the numbers of an outcome that it reads, and what is made of one array of each."""
+    """One column: the paths of the numbers of an outcome that it reads, and the function that computes it from one
+    array of each.
+    """
 
     paths: tuple[Path, ...]
     made: Callable[..., Any] = lambda numbers: numbers
 
     @property
     def kind(self) -> str:
-        """What is made of its numbers, in a word, for code that makes it in another language."""
+        """A word for its computation, for code that does the same in another language."""
         return "number" if self.made.__name__ == "<lambda>" else self.made.__name__.strip("_")
 
 
 def columns_of(tuning: Tuning, press_names: Sequence[str]) -> dict[str, Column]:
     """Return the columns of a mode's trace, in their order."""
-    # What is read of the first four and `device` comes from the samples, not from the ticks.
+    # The first four columns and `device` come from the samples, not from the ticks.
     columns = {name: Column(()) for name in ("tick", "t", "dt", "mode")}
     columns["device"] = Column((("source",),))
     for name in ("raw", "local", "move"):

@@ -1,4 +1,4 @@
-"""A tick function compiled by Numba inside a loop over ticks, kept on disk under a digest of its text."""
+"""A tick function inside a loop over ticks, compiled by Numba and kept on disk under a digest of its text."""
 
 import ast
 import atexit
@@ -24,15 +24,16 @@ from wendonic.errors import WendonicError
 Loop = Callable[..., None]
 """`run(numbers, tables, course, record, samples, dt, records, start)`: fills `records` from a tick on.
 
-`samples` has a row for each tick, `records` a column: so one number of all ticks is in one piece, as a trace
-reads it.
+`samples` has a row for each tick, `records` a column, so that one number of all ticks is contiguous, as a trace reads
+it.
 """
 
 _COMPILER = "from wendonic.batch.scalar_compiler import ScalarCompiler"
 _OPTIONS = "error_model='numpy', pipeline_class=ScalarCompiler"
 
 USUAL_S = {"compile": 0.005, "load": 0.0005}
-"""What making a loop, or loading one, takes a line of its text where this machine has not been measured yet."""
+"""Time (s) per line of text for compiling a loop and for loading one, as long as this machine has not been measured.
+"""
 
 
 def has_numba() -> bool:
@@ -42,9 +43,8 @@ def has_numba() -> bool:
 
 @functools.cache
 def loop_folder() -> Path:
-    """Return a folder for compiled loops that can be written to: the user's cache, or else one for this run only.
-
-    It holds code to be run, so the folder for this run has a name that no other user can have created before.
+    """Return a writable folder for compiled loops: the user's cache, or otherwise one for this run only. It holds
+    code that will be run, so the folder for this run has a name that no other user can have created before.
     """
     folder = cache_folder()
     if folder is not None:
@@ -59,10 +59,9 @@ def loop_folder() -> Path:
 
 
 def loop_text(text: str, reported: Collection[int]) -> str:
-    """Return the loop over ticks that a tick function's text makes, for the numbers of a record that are needed.
-
-    The state of a tick becomes variables of the loop, so that the compiler keeps it in registers. State that only
-    feeds itself and what is not needed is left out.
+    """Return the source of a loop over ticks, made from a tick function's text, for the numbers of a record that are
+    needed. The state of a tick becomes variables of the loop, so that the compiler keeps it in registers. State that
+    affects nothing needed is left out.
     """
     module = ast.parse(text)
     head = [node for node in module.body if isinstance(node, ast.ImportFrom)]
@@ -132,22 +131,22 @@ def _versions() -> str:
 
 
 def loop_digest(ready: ReadyTick, reported: frozenset[int]) -> str:
-    """Return the digest under which a loop is kept: of what makes it, and of the versions of Numba and Python."""
+    """Return the digest under which a loop is kept: of its source, and of the versions of Numba and Python."""
     return hashlib.sha256(f"{_versions()} {sorted(reported)} {ready.text}".encode()).hexdigest()[:24]
 
 
 def is_loaded(ready: ReadyTick, reported: frozenset[int]) -> bool:
-    """Return whether the loop of a structure has been made or loaded in this run."""
+    """Return whether the loop of a structure has been compiled or loaded in this run."""
     return (ready.digest, reported) in _LOOPS
 
 
 def is_kept(ready: ReadyTick, reported: frozenset[int]) -> bool:
-    """Return whether the loop of a structure has been compiled before, so that it comes from disk."""
+    """Return whether the loop of a structure has been compiled before and is on disk."""
     return (loop_folder() / f"loop_{loop_digest(ready, reported)}.done").exists()
 
 
 def seconds_to_ready(ready: ReadyTick, reported: frozenset[int]) -> float:
-    """Return how long it takes until a loop can run, as far as this machine has been measured."""
+    """Return how long (s) it takes until a loop can run, estimated from measurements on this machine."""
     if is_loaded(ready, reported):
         return 0.0
     kind = "load" if is_kept(ready, reported) else "compile"
@@ -176,8 +175,8 @@ def _measured(kind: str, seconds_a_line: float) -> None:
 def compiled_loop(ready: ReadyTick, reported: frozenset[int], title: str) -> Loop:
     """Return the loop of a structure, compiled, for the numbers of a record that are needed.
 
-    The first call for a new structure takes seconds, later ones come from disk; what is damaged there is made again.
-    Raises `WendonicError` without Numba, and where only the plain kernels run.
+    The first call for a new structure takes seconds, later ones load it from disk; a damaged file is compiled again.
+    Raises `WendonicError` without Numba, and if only the plain kernels can run.
     """
     if not has_numba():
         raise WendonicError("the compiled engine needs Numba: pip install 'wendonic[fast]'")
@@ -224,11 +223,11 @@ def _loaded(ready: ReadyTick, reported: frozenset[int]) -> Loop:
     if spec is None or spec.loader is None:
         raise WendonicError(f"cannot load {path}")
     module = importlib.util.module_from_spec(spec)
-    # Numba writes the name of the module beside the machine code, and looks it up when that is loaded.
+    # Numba stores the module's name with the machine code, and looks it up when loading.
     sys.modules[spec.name] = module
     spec.loader.exec_module(module)
     loop: Loop = module.run
-    # The types are the same in every call, so one of no ticks compiles it.
+    # The types are the same in every call, so a call without ticks compiles it.
     none = np.zeros(0)
     width = ready.layout.width
     loop(np.zeros(len(ready.indices)), none, none, np.zeros(width), np.zeros((0, 1)), 0.1, np.zeros((width, 0)), 0)

@@ -1,4 +1,4 @@
-"""Play through several modes: a recording goes through a helm tick by tick, the trace has the columns of all."""
+"""Plays a recording through several modes with a helm, tick by tick; the trace has the columns of all of them."""
 
 import math
 from typing import TYPE_CHECKING, Any, NamedTuple
@@ -23,7 +23,7 @@ ONE_MODE = "name a mode (--mode, or mode=) to play all of it in that one"
 
 
 def needs_play(recording: Recording, profile: Profile, mode: str | None) -> bool:
-    """Return whether a recording has to be played through: it has reports of a game to its helm, or modes change."""
+    """Return whether a recording needs a helm: it has reports of a game, or the mode changes."""
     if recording.controls & REPORTED.keys():
         return True
     if mode is not None or not len(recording):
@@ -34,7 +34,7 @@ def needs_play(recording: Recording, profile: Profile, mode: str | None) -> bool
 
 
 class _Stretch(NamedTuple):
-    """What ticks of one mode gave: their numbers, from 0, and their records."""
+    """Ticks in one mode: their numbers, from 0, and their records."""
 
     reader: Reader
     ticks: list[int]
@@ -42,7 +42,7 @@ class _Stretch(NamedTuple):
 
 
 class Played:
-    """The columns of a recording that is played through; what a mode does not have is missing in its ticks."""
+    """The columns of a recording that is played with a helm; what a mode does not have is missing in its ticks."""
 
     def __init__(
         self,
@@ -53,10 +53,9 @@ class Played:
         seat: str | None,
         course: HasNumbers | None,
     ) -> None:
-        """Play it. With `mode` it stays in that one, whatever the recording and the presses say; else it begins in
-        the mode that the recording begins in, or the first.
-
-        Raises `WendonicError` for a mode that does not exist or that may not be entered, and when that was.
+        """Play it. With `mode` it stays in that mode, whatever the recording and its presses do; otherwise it begins
+        in the recording's first mode, or in the profile's. Raises `WendonicError`, with the time, for a mode that
+        does not exist or that cannot be entered.
         """
         self._t = recording.tick_times(hz)
         self._dt = 1.0 / hz
@@ -73,7 +72,7 @@ class Played:
         self._columns: dict[str, dict[str, Column]] = {
             name: columns_of(stretch.reader.tuning, profile.press_names) for name, stretch in self._stretches.items()
         }
-        # The columns that all modes have come first, then those of some frames, once each.
+        # The columns that all modes have come first, then those of some frames, each once.
         self._names = list(dict.fromkeys(name for columns in self._columns.values() for name in columns))
 
     def _play(self, helm: Helm, recording: Recording, hz: float, stays: bool) -> None:
@@ -96,7 +95,7 @@ class Played:
             self._devices.append(DEVICES.index(DEVICE_NAMES[intent.device]) if intent.device else -1)
 
     def __getitem__(self, name: str) -> "NDArray[Any]":
-        """Return one column of the trace; raises `KeyError` for one that no mode has."""
+        """Return one column of the trace; raises `KeyError` if no mode has it."""
         import numpy as np
 
         if name not in self._names:
@@ -129,7 +128,7 @@ class Played:
             if column is None and len(made) == len(self):
                 return made
             if column is None:
-                # What a mode does not have is neither a flag nor a number.
+                # A value that a mode does not have is neither a flag nor a number.
                 column = np.full(len(self), False if made.dtype == bool else math.nan)
             column[stretch.ticks] = made
         return column
@@ -169,7 +168,7 @@ class Played:
 
 
 def _first_mode(recording: Recording) -> str | None:
-    """Return the mode that a recording begins in; None where it does not say."""
+    """Return the mode that a recording begins in; None if it does not say."""
     for event in recording:
         if event.t > recording.start_s:
             return None

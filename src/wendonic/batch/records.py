@@ -1,4 +1,4 @@
-"""The results of a run's ticks, number by number."""
+"""The results of a run's ticks."""
 
 from typing import TYPE_CHECKING
 
@@ -8,13 +8,12 @@ if TYPE_CHECKING:
 
 
 class Records:
-    """The records of some ticks, as they came (one tuple a tick), or as a table (one row a tick).
-
-    A probe reads three of forty numbers, so a column is made of tuples only when it is read.
+    """The records of some ticks, as tuples (one per tick) or as a table (one row per tick). A probe reads three of
+    forty numbers, so a column is made from tuples only when it is read.
     """
 
     def __init__(self, listed: list[tuple[float, ...]], table: "NDArray[np.float64] | None" = None) -> None:
-        """Take the records of every tick; with a `table`, those of the first ticks are put into it."""
+        """Take the records of all ticks; with a `table`, those of the first ticks are copied into it."""
         self._listed = listed
         self._table = table
         self._columns: dict[int, NDArray[np.float64]] = {}

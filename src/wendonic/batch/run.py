@@ -1,4 +1,4 @@
-"""Many ticks in a row of one mode, interpreted or compiled."""
+"""Runs many ticks of one mode, interpreted or compiled."""
 
 import time
 from collections.abc import Iterable
@@ -20,24 +20,22 @@ if TYPE_CHECKING:
 Engine = Literal["auto", "interpreted", "compiled"]
 
 TRIED_TICKS = 200
-"""Ticks that are run interpreted to see how long all of them would take."""
+"""Number of ticks that are interpreted to estimate how long all of them would take."""
 
 _SPENT_S: dict[str, float] = {}
-"""Seconds that each structure has been interpreted for in this run."""
+"""Time (s) spent on interpreting each structure in this run."""
 
 
 class Run:
-    """One mode with its numbers, made ready to run over rows of raw numbers; it begins at rest.
-
-    `record` is that of the last tick, `tick_part` the tick function without the cutting of hitches.
+    """One mode with its numbers, ready to run over rows of raw numbers, starting at rest. `record` is that of the
+    last tick, `tick_part` the tick function that does not cut hitches.
     """
 
     def __init__(
         self, tuning: ModeTuning, sample: Sample, course: Row, title: str, read: Iterable[Path] | None = None
     ) -> None:
-        """Make the mode's tick function ready; `read` are the numbers of an outcome that are needed, or all.
-
-        A compiled loop leaves out what is not needed, which makes it quicker to compile.
+        """Prepare the mode's tick function; `read` are the numbers of an outcome that are needed, or all. A compiled
+        loop leaves out the others, so that it compiles faster.
         """
         self.title = title
         self.ready: ReadyTick = ready(tuning.tick, sample, title)
@@ -57,9 +55,9 @@ class Run:
     def over(self, rows: "NDArray[np.float64]", dt: float, engine: Engine = "auto") -> Records:
         """Return the record of every tick; numbers that are not needed may be 0.
 
-        `auto` compiles once interpreting a structure has cost as much as getting its loop ready does, or this job
-        would bring it there, by what a few ticks take and what getting a loop ready has taken on this machine: so it
-        never costs more than twice what would have been best. Hitches are always interpreted.
+        With `auto`, a structure is compiled once interpreting it has cost, or would cost with this job, as much time
+        as preparing its loop, judging by a few ticks and by earlier loops on this machine: so it never takes more
+        than twice the best possible time. Hitches are always interpreted.
         """
         listed: list[tuple[float, ...]] = []
         if dt > self._tuning.tick.max_dt_s or engine == "interpreted" or not len(rows):
@@ -84,7 +82,7 @@ class Run:
             return
         tick = self.tick_part if dt <= self._tuning.tick.max_dt_s else self._tick
         record = self.record
-        # The raw numbers of a tick are often those of the tick before: each row is unpacked once.
+        # A tick often has the raw numbers of the tick before, so each distinct row is unpacked once.
         starts = np.flatnonzero(np.concatenate([[True], (rows[1:] != rows[:-1]).any(axis=1)]))
         counts = np.diff(starts, append=len(rows))
         for row, count in zip(rows[starts].tolist(), counts.tolist(), strict=True):
@@ -96,7 +94,7 @@ class Run:
     def _compiled(self, rows: "NDArray[np.float64]", dt: float, listed: list[tuple[float, ...]]) -> Records:
         import numpy as np
 
-        # Column by column, so that a trace is made of them without a copy.
+        # Column by column, so that a trace is made without copying.
         table = np.zeros((self.layout.width, len(rows))).T
         records = Records(listed, table)
         if len(listed) == len(rows):

@@ -1,4 +1,4 @@
-"""From a recording to the raw numbers of each tick: made once, whatever the profile's numbers."""
+"""The raw numbers of each tick of a recording, computed once, whatever the profile's numbers."""
 
 import math
 from collections import OrderedDict
@@ -18,14 +18,13 @@ if TYPE_CHECKING:
     from numpy.typing import NDArray
 
 KEPT = 16
-"""Bindings of a recording whose numbers are kept."""
+"""Number of bindings per recording whose samples are kept."""
 
 
 class Samples(NamedTuple):
-    """What a recording gives a mode before any shaping: one row a tick.
-
-    `t` is the recording's own time at the end of each tick; `press_devices` which of `DEVICES` made a press go down,
-    -1 for none; `devices` which each source belongs to, by its number.
+    """The raw numbers of a recording for a mode, before any shaping: one row per tick. `t` is the recording's own
+    time at the end of each tick, `press_devices` the device (an index in `DEVICES`) on which a press went down, -1
+    for none, and `devices` that of each source.
     """
 
     t: "NDArray[np.float64]"
@@ -38,7 +37,7 @@ _KEPT: "WeakKeyDictionary[Recording, OrderedDict[tuple[float, str], Samples]]" =
 
 
 def samples_of(recording: Recording, hz: float, sources: ModeSources) -> Samples:
-    """Return the raw numbers of every tick; those of a recording's last few bindings are kept."""
+    """Return the raw numbers of every tick; the results for a recording's last few bindings are kept."""
     kept = _KEPT.setdefault(recording, OrderedDict())
     key = (float(hz), repr(sources))
     found = kept.get(key)
@@ -51,10 +50,9 @@ def samples_of(recording: Recording, hz: float, sources: ModeSources) -> Samples
 
 
 def sampled(recording: Recording, hz: float, sources: ModeSources) -> Samples:
-    """Return what the sampler sees at the end of each tick of a recording.
-
-    Sticks, mouse and view, which speak all the time and mean nothing but their numbers, are taken as whole columns;
-    everything else goes event by event through a `DeviceState`, and only ticks in which something happens count.
+    """Return the sampler's row at the end of each tick of a recording. Sticks, mouse and view, which have many events
+    that are nothing but numbers, are processed as whole columns; everything else goes event by event through a
+    `DeviceState`, which visits only ticks with events.
     """
     import numpy as np
 
@@ -100,7 +98,7 @@ def sampled(recording: Recording, hz: float, sources: ModeSources) -> Samples:
 
 
 def _whole_columns(sampler: Sampler, sources: ModeSources) -> dict[str, list[int]]:
-    """Return the controls whose numbers go into a row unchanged, each with the indices where they begin."""
+    """Return the controls whose numbers go into a row unchanged, each with the indices at which they begin."""
     found: dict[str, list[int]] = {}
     if any(isinstance(source, AxesSource) for channel in sources.channels for source in channel):
         return found
@@ -116,7 +114,9 @@ def _whole_columns(sampler: Sampler, sources: ModeSources) -> dict[str, list[int
 def _by_events(
     state: DeviceState, sampler: Sampler, events: list[Event], ticks: list[int], count: int
 ) -> tuple[list[list[float]], list[int], list[int]]:
-    """Return the rows that differ from the one before, the first at rest; their ticks; by what presses went down."""
+    """Return the rows that differ from the one before, beginning at rest, their ticks, and the devices whose presses
+    went down.
+    """
     row = sampler.row()
     rows: list[list[float]] = [row.copy()]
     marks: list[int] = []
@@ -131,7 +131,7 @@ def _by_events(
             rows.append(row.copy())
             marks.append(tick)
             devices.append(sampler.press_device)
-        # What belongs to one tick alone has to be taken out of the next.
+        # Values that hold for one tick must be reset in the next.
         tick = tick + 1 if seen < 0 else ticks[index] if index < len(events) else count
     return rows, marks, devices
 
@@ -139,7 +139,7 @@ def _by_events(
 def _standing(
     ticks: "NDArray[np.intp]", numbers: "NDArray[np.float64]", count: int
 ) -> "tuple[NDArray[np.float64], NDArray[np.float64]]":
-    """Return the last of two numbers at the end of each tick, 0 before the first."""
+    """Return the latest pair of numbers at the end of each tick, 0 before the first."""
     import numpy as np
 
     last = np.bincount(ticks, minlength=count).cumsum()

@@ -1,4 +1,4 @@
-"""Numba's compiler with the passes that code of plain floats needs, which takes half as long."""
+"""Numba's compiler with only the passes that code of plain floats needs, which halves the time."""
 
 from typing import Any
 
@@ -17,15 +17,15 @@ from numba.core.untyped_passes import FixupArgs, IRProcessing, TranslateByteCode
 
 
 class RememberedTypes:
-    """A typing context that works out once what an operator makes of its operands, not at each of its uses."""
+    """A typing context that resolves each operator once for its operand types, not at each use."""
 
     def __init__(self, context: Any) -> None:
-        """Stand before a typing context."""
+        """Wrap a typing context."""
         self._context = context
         self._known: dict[Any, Any] = {}
 
     def __getattr__(self, attribute: str) -> Any:
-        """Leave everything else to the context itself."""
+        """Delegate everything else to the wrapped context."""
         return getattr(self._context, attribute)
 
     def resolve_function_type(self, function: Any, arguments: Any, keywords: Any) -> Any:
@@ -40,7 +40,7 @@ class RememberedTypes:
 
 @register_pass(mutates_CFG=True, analysis_only=False)
 class ScalarTypes(NopythonTypeInference):  # type: ignore[misc]
-    """Type inference over remembered operators."""
+    """Type inference with remembered operators."""
 
     _name = "scalar_types"
 
@@ -55,15 +55,15 @@ class ScalarTypes(NopythonTypeInference):  # type: ignore[misc]
 
 
 class ScalarLower(Lower):  # type: ignore[misc]
-    """A lowering that asks once how an operator works on floats, and reads and fills arrays by plain indices."""
+    """A lowering that resolves each float operator once, and indexes arrays directly."""
 
     def __init__(self, *given: Any, **keywords: Any) -> None:
-        """Know nothing yet."""
+        """Begin without any known operators."""
         super().__init__(*given, **keywords)
         self._known: dict[Any, Any] = {}
 
     def lower_binop(self, result: Any, expr: Any, op: Any) -> Any:
-        """Return the value of an operator between two numbers."""
+        """Return the value of an operation on two numbers."""
         signature = self.fndesc.calltypes[expr]
         if any(not isinstance(side, types.Float) for side in signature.args):
             return super().lower_binop(result, expr, op)
@@ -99,18 +99,18 @@ class ScalarLower(Lower):  # type: ignore[misc]
         return None
 
     def alloca_lltype(self, name: str, kind: Any, **_: Any) -> Any:
-        """Return room for a variable; no debugger is told of it, since its size alone takes longer than the rest."""
+        """Return storage for a variable, without debug information, which alone would take longer than the rest."""
         return cgutils.alloca_once(self.builder, kind, name=name, zfill=False)
 
     def decref(self, kind: Any, value: Any) -> None:
-        """Let go of a value, which means something for arrays only."""
+        """Release a reference, which matters for arrays only."""
         if not isinstance(kind, types.Number | types.Boolean):
             super().decref(kind, value)
 
     def _element(self, array: Any, index: Any) -> Any:
         """Return the address of one number of an array of floats, or None for anything else.
 
-        No index counts from the end: the loops that are compiled here never do.
+        Negative indices are not supported: the loops compiled here never use them.
         """
         of, kind = self.typeof(array.name), self.typeof(index.name)
         if not isinstance(of, types.Array) or not isinstance(of.dtype, types.Float):
@@ -135,15 +135,17 @@ class ScalarLowering(BaseNativeLowering):  # type: ignore[misc]
 
     @property
     def lowering_class(self) -> type:
-        """Return what lowers."""
+        """Return the lowering class."""
         return ScalarLower
 
 
 class ScalarCompiler(CompilerBase):  # type: ignore[misc]
-    """Reads, types, lowers; a tick function has no closures, arrays to fuse or variables of several types."""
+    """Translates, infers types and lowers; a tick function has no closures, no arrays to fuse and no variables of
+    several types.
+    """
 
     def define_pipelines(self) -> list[PassManager]:
-        """Return the one row of passes."""
+        """Return the single pipeline."""
         passes = PassManager("scalar")
         for step in (
             TranslateByteCode,

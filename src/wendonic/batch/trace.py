@@ -1,4 +1,4 @@
-"""A recording and a profile in, a trace out."""
+"""Shapes a recording under a profile into a trace."""
 
 from typing import TYPE_CHECKING, Any, Protocol
 
@@ -24,7 +24,7 @@ if TYPE_CHECKING:
 
 
 class Columns(Protocol):
-    """Columns by their names: a DataFrame, or what `shaped` returns."""
+    """Columns by name: a DataFrame, or the result of `shaped`."""
 
     def __getitem__(self, name: str, /) -> Any:
         """Return a column."""
@@ -47,19 +47,19 @@ def shape(
 ) -> "pd.DataFrame":
     """Return the trace of a recording under a profile: one row a tick, `hz` ticks a second.
 
-    A recording is played through the modes that it names and that presses enter, starting in the profile's first
-    mode; with `mode` it stays in that one. What a game reported (places, pushes, the ground) counts. In a `seat` such
-    as "pad1" its `pad` is that pad; on a `course` (see `wendonic.course`) the body follows the ground and stops at
-    walls and blocked squares.
+    A recording is played through the modes that it enters, by itself or by presses, starting in the profile's first
+    mode; with `mode` it stays in that one. Reports of a game (places, pushes, the ground) count. In a `seat` such as
+    "pad1" its `pad` is that pad; on a `course` (see `wendonic.course`) the body follows the ground and stops at walls
+    and blocked squares.
 
     Columns: `tick t dt mode device`, then `raw_x raw_y` (right and forward, of the source that steers, or of the most
     tilted one while none does), `local_x local_y` (shaped), `move_x move_y amount heading_deg` (steered; the heading
     is missing at rest), `rise turn throttle`, the look of the tick and the view with it, `face_deg`, the gait's
     `pos_…` (m) and `vel_…` (m/s), and `<press>_held <press>_began <press>_ended` for each press; all in the plan
     frame. A grid adds `step_x step_y refused_x refused_y step_began step_ended`, frame `goto` adds `goal_x goal_y
-    arrived`, slopes `refused`, comfort `vignette returned`, and `teleported`; in ticks of a mode without them
-    they are missing, or false. `t` is the recording's own time at the end of the tick. A helm fed the same events
-    tick by tick gives the same numbers.
+    arrived`, slopes `refused`, comfort `vignette returned`, and `teleported`; in ticks of a mode without them they
+    are missing or false. `t` is the recording's own time at the end of the tick. A helm fed the same events tick by
+    tick gives the same numbers.
 
     `engine` "interpreted" loops in Python, "compiled" needs Numba (extra `fast`), "auto" compiles if that is faster
     on this machine. The numbers agree to rounding.
@@ -85,7 +85,7 @@ def shaped(
     seat: str | None = None,
     course: HasNumbers | None = None,
 ) -> "Shaped | Played":
-    """Return what `shape` returns, column by column: for probes that read three of forty columns.
+    """Return the same as `shape`, but each column only when it is read: for probes that read three of forty columns.
 
     >>> from wendonic.demo import demo_profile, demo_recording
     >>> walked = shaped(demo_recording("beekeeper_keys"), demo_profile())
@@ -123,7 +123,7 @@ class Shaped:
         layout: Layout,
         columns: dict[str, Column],
     ) -> None:
-        """Take the records of every tick, and what they were made from."""
+        """Take the records of all ticks, and the samples that they were made from."""
         self._samples = samples
         self._dt = dt
         self._mode = mode
@@ -169,7 +169,7 @@ class Shaped:
         taken: set[int] = set()
         for name in self._columns:
             column = self[name]
-            # Two columns of the same numbers are still two: who writes to one leaves the other as it is.
+            # Columns with the same numbers are still separate: writing to one leaves the other as it is.
             pointer = getattr(column, "ctypes", None)
             if pointer is not None and pointer.data in taken:
                 column = column.copy()
@@ -201,7 +201,7 @@ class Shaped:
 
 
 def _last_known(codes: "NDArray[np.intp]") -> "NDArray[np.intp]":
-    """Return each code, or the one before where it is -1."""
+    """Return each code, or the last one before it where it is -1."""
     import numpy as np
 
     known = np.maximum.accumulate(np.where(codes >= 0, np.arange(len(codes)), -1))

@@ -16,7 +16,7 @@ TRACE_ENDINGS = (".csv", ".parquet", ".jsonl")
 def write_trace(trace: "pd.DataFrame", path: str | Path) -> None:
     """Write a trace by file ending: `.csv`, `.parquet` (extra `parquet`) or `.jsonl`; whole or not at all.
 
-    Every float comes back bit for bit; what is missing is empty in CSV and null in JSON Lines.
+    Every float is read back bit for bit; missing values are empty in CSV and null in JSON Lines.
     """
     ending = check_ending(path, TRACE_ENDINGS)
     with atomic_file(path) as beside:

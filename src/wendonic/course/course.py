@@ -1,4 +1,4 @@
-"""A course from a file, and as one row of numbers for the kernels."""
+"""A course, read from a file, and as one row of numbers for the kernels."""
 
 from functools import cached_property
 from pathlib import Path
@@ -17,13 +17,13 @@ Square = Annotated[tuple[int, int], Field(strict=False)]
 
 
 class CourseError(FileError):
-    """A course with faults."""
+    """The faults of a course."""
 
 
 class Course(Table):
-    """Ground to try a profile on. The height at a place is that of the highest piece, and 0 elsewhere. Bodies slide
-    along walls, cannot cross the bounds, and cannot enter blocked squares, which are counted on the plan from (0, 0)
-    around the origin. It is not a physics engine: there are no other bodies, no friction, no bounce.
+    """Ground to try a profile on. The height at a place is that of the highest piece there, and 0 elsewhere. Bodies
+    slide along walls, cannot cross the bounds, and cannot enter blocked squares, which are counted on the plan from
+    (0, 0) around the origin. It is not a physics engine: there are no other bodies, no friction, no bounce.
 
     >>> from wendonic.demo import demo_course
     >>> hill = demo_course("terraces")
@@ -59,7 +59,7 @@ class Course(Table):
 
     @cached_property
     def numbers(self) -> tuple[float, ...]:
-        """All of it in one row, as the kernels read it; see `kernels.ground`."""
+        """The course as one row of numbers for the kernels; see `kernels.body.ground`."""
         pieces = [number for piece in self.piece for number in piece.numbers]
         walls = [number for wall in self.wall for number in wall.numbers]
         walls += self.bounds.numbers if self.bounds else ()

@@ -1,4 +1,4 @@
-"""What a course holds, in words."""
+"""Describes a course in words."""
 
 import math
 

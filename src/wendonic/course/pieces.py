@@ -34,7 +34,7 @@ class Flat(Rectangle):
 
     @property
     def numbers(self) -> tuple[float, ...]:
-        """Return it as `kernels.ground.ground_at` reads it."""
+        """Return it as `kernels.body.ground.ground_at` reads it."""
         return (PIECE_PLANE, self.left_m, self.back_m, self.right_m, self.forward_m, self.height_m, 0.0, 0.0)
 
 
@@ -48,7 +48,7 @@ class Ramp(Rectangle):
 
     @property
     def numbers(self) -> tuple[float, ...]:
-        """Return it as `kernels.ground.ground_at` reads it: the height of the left back corner, and two slopes."""
+        """Return it as `kernels.body.ground.ground_at` reads it: height of the left back corner, and two slopes."""
         rise_m = self.to_height_m - self.from_height_m
         across = self.right_m - self.left_m if self.up in ("right", "left") else self.forward_m - self.back_m
         slope = rise_m / across if self.up in ("right", "forward") else -rise_m / across
@@ -71,7 +71,7 @@ class Mound(Table):
 
     @property
     def numbers(self) -> tuple[float, ...]:
-        """Return it as `kernels.ground.ground_at` reads it."""
+        """Return it as `kernels.body.ground.ground_at` reads it."""
         return (PIECE_MOUND, *self.at, self.radius_m, self.height_m, 0.0, 0.0, 0.0)
 
 
@@ -84,7 +84,7 @@ class Wall(Rectangle):
 
     @property
     def numbers(self) -> tuple[float, ...]:
-        """Return it as `kernels.ground.in_wall` reads it."""
+        """Return it as `kernels.body.ground.in_wall` reads it."""
         return (self.left_m, self.back_m, self.right_m, self.forward_m, self.height_m)
 
 

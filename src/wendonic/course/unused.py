@@ -1,4 +1,4 @@
-"""Parts of a course that have no effect under a profile: a body without heights walks on as if there were none."""
+"""Parts of a course without effect under a profile: a mode that ignores heights walks on as if there were none."""
 
 import logging
 from collections.abc import Sequence
@@ -42,6 +42,6 @@ def _knows_heights(tick: Tuning) -> bool:
 
 
 def warn_of_unused(course: Course | None, profile: Profile, modes: Sequence[str] = (), title: str = "") -> None:
-    """Say so in a warning of the logger `wendonic`, behind a `title`."""
+    """Log these sentences as warnings of the logger `wendonic`, after a `title`."""
     for words in unused_parts(course, profile, modes) if course else ():
         logging.getLogger("wendonic").warning("%s%s", title, words)

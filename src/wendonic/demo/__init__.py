@@ -42,7 +42,7 @@ ON_COURSE = {
     "headset_walk": "yard",
     "harvest_run": "harvest",
 }
-"""Those that play on a course, and which."""
+"""Recordings that play on a course, with the name of that course."""
 
 CAPTURE_PATH = FOLDER / "beekeeper_capture.bin"
 """A stream of Linux input events, 64-bit layout: keyboard, mouse and pad in one."""
@@ -78,7 +78,7 @@ def copy_inputs(folder: str | Path) -> list[Path]:
     """Copy the shipped profiles and recordings into `folder`, to play with, and write the JSON Schemas that profiles
     point to; makes the folder if it is missing.
 
-    A file that is there already and was changed is the user's work: it stays, and is returned.
+    An existing file with changes is the user's work: it is kept, and its name is returned.
     """
     from wendonic.reference.json_schema import FILE_NAMES, write_schema
 

@@ -58,13 +58,13 @@ def joined(title: str, *parts: list[Event]) -> Recording:
 def beekeeper_keys() -> Recording:
     """Return 36 s with the keyboard: eight directions, the hives' ring, opposite keys, reversals, hands off."""
     strokes: list[Stroke] = []
-    # Once round the compass, a side of the octagon for each direction; diagonals hold two keys.
+    # Once round the compass, one side of an octagon in each direction; diagonals hold two keys.
     for step, codes in enumerate(("W", "WD", "D", "DS", "S", "SA", "A", "AW")):
         start_s = 1.0 + 1.5 * step
         strokes += [Stroke(f"Key{letter}", start_s, start_s + 1.45) for letter in codes]
-    # Forward all the while the camera goes full circle, slipping sideways now and then.
+    # Forward while the camera turns a full circle, with short steps sideways.
     strokes += [Stroke("KeyW", 14.0, 25.0), Stroke("KeyA", 17.0, 17.8), Stroke("ArrowRight", 21.0, 21.9)]
-    # Both opposite pairs at once: forward with back, then left with right.
+    # Both opposite pairs: forward with back, then left with right.
     strokes += [Stroke("KeyW", 26.0, 27.4), Stroke("KeyS", 26.7, 28.1)]
     strokes += [Stroke("KeyA", 28.4, 29.6), Stroke("KeyD", 29.0, 30.2)]
     # Fast reversals, dodging bees.
@@ -86,7 +86,7 @@ def beekeeper_keys() -> Recording:
 def beekeeper_pad() -> Recording:
     """Return 36 s with a worn 8-bit pad: partial tilts, once round the rim, the hives' ring, reversals, hands off."""
     hand = [(0.0, 0.0, 0.0), (1.5, 0.0, 0.0)]
-    # Slow partial tilts: forward, right, back, left, each a third of the way or half of it and slowly home.
+    # Slow partial tilts: forward, right, back, left, each a third or a half, and slowly back.
     for step, (right, forward) in enumerate(((0.0, 0.35), (0.5, 0.0), (0.0, -0.6), (-0.75, 0.0))):
         start_s = 1.5 + 2.5 * step
         hand += [(start_s + 1.0, right, forward), (start_s + 1.6, right, forward), (start_s + 2.5, 0.0, 0.0)]
@@ -94,7 +94,7 @@ def beekeeper_pad() -> Recording:
     hand += [
         (12.0 + 3.2 * turn / 32, math.sin(math.tau * turn / 32), math.cos(math.tau * turn / 32)) for turn in range(33)
     ]
-    # Full tilt forward while the camera goes full circle.
+    # Full tilt forward while the camera turns a full circle.
     hand += [(26.0, 0.0, 1.0), (26.4, 0.0, 0.0), (26.8, 0.0, 0.0)]
     # Fast reversals.
     for turn in range(8):
@@ -181,7 +181,7 @@ def headset_walk() -> Recording:
         for t, x in ((2.6, 0.9), (2.8, 0.5), (2.9, 0.0), (5.2, -0.95), (5.4, 0.0), (5.7, -0.95), (5.9, 0.0))
     ]
     beam = [Event(7.6, "hand.right.lower", 1.0), Event(8.4, "hand.right.lower", 0.0)]
-    # A step to the side of the room, into the wall, and back out of it once it was too late.
+    # A step to the side of the room, into the wall, and back out of it too late.
     lean = hand_path([(9.0, 0.0, 0.0), (9.6, 0.9, 0.0), (11.2, 0.9, 0.0), (11.8, 0.0, 0.0)])
     steps = [
         Event(t, "head.pose", (round(lean(t)[0], 4), 1.65, 0.0, 0.0, 0.0, 0.0, 1.0))

@@ -1,4 +1,4 @@
-"""A profile to begin with: a shipped one, comments and all, under a title of one's own."""
+"""A profile to start from: a shipped one with its comments, under a title of your own."""
 
 from pathlib import Path
 

@@ -1,4 +1,4 @@
-"""Events kept as columns of numbers until one of them is needed."""
+"""Events kept as columns of numbers until single events are needed."""
 
 from collections.abc import Iterator, Sequence
 from typing import TYPE_CHECKING, Any, NamedTuple, overload
@@ -23,7 +23,7 @@ class Columns(NamedTuple):
 
 
 def is_sound(columns: Columns) -> bool:
-    """Return whether the columns hold events in order and in form, so that none of them need be looked at alone."""
+    """Return whether all events are valid and in order, so that none of them has to be checked individually."""
     import numpy as np
 
     t, codes, names, numbers, texts = columns
@@ -31,7 +31,7 @@ def is_sound(columns: Columns) -> bool:
         return False
     for code, name in enumerate(names):
         control = CONTROLS.get(name)
-        # Another spelling of a control is put right where events are made one by one.
+        # Other spellings of a control are corrected where events are made one by one.
         if control is None or control.name != name:
             return False
         if control.kind in TEXTS:
@@ -48,9 +48,8 @@ _NUMBERS = frozenset({int, float})
 
 
 def columns_of(entries: Sequence[dict[str, Any]]) -> Columns | None:
-    """Return entries as sound columns; None unless all of them are good and spelled as they are written.
-
-    Nearly every file is so, and this is several times as quick as making an event of each.
+    """Return entries as columns; None unless all of them are valid and in their usual spelling. Nearly every file is,
+    and this is several times as fast as making an event of each.
 
     >>> columns = columns_of([{"t": 0, "c": "key.KeyW", "v": 1}, {"t": 0.5, "c": "pad.left_stick", "v": [0.1, 1]}])
     >>> columns.t.tolist(), [column.tolist() for column in columns.numbers[:2]]
@@ -105,7 +104,7 @@ class Apart(NamedTuple):
 
 class Parted(NamedTuple):
     """A recording's events in two parts: those of some controls as numbers, and all others with their indices. `t`
-    has the times of all.
+    has the times of all events.
     """
 
     t: "NDArray[np.float64]"
@@ -115,7 +114,7 @@ class Parted(NamedTuple):
 
 
 def parted(events: Sequence[Event], controls: frozenset[str]) -> Parted:
-    """Return the events of some controls, of one number or more each, as numbers; columns are not made into events.
+    """Return the events of some controls as numbers, one or more per event, without making events of columns.
 
     >>> found = parted([Event(0.0, "view", (10.0, 0.0)), Event(0.5, "key.KeyW", 1.0)], frozenset({"view"}))
     >>> found.apart["view"].numbers.tolist(), found.others
@@ -148,7 +147,7 @@ def parted(events: Sequence[Event], controls: frozenset[str]) -> Parted:
 
 
 class ColumnEvents(Sequence[Event]):
-    """The events of sound columns, all of them made when the first one is needed."""
+    """The events of valid columns, all of them made when the first one is needed."""
 
     def __init__(self, columns: Columns) -> None:
         """Keep the columns."""
@@ -161,7 +160,7 @@ class ColumnEvents(Sequence[Event]):
         return self._columns.t
 
     def controls(self) -> frozenset[str]:
-        """Return the names of all controls that speak."""
+        """Return the names of all controls that have events."""
         import numpy as np
 
         return frozenset(
@@ -225,5 +224,5 @@ class ColumnEvents(Sequence[Event]):
         return len(self._columns.t)
 
     def __iter__(self) -> Iterator[Event]:
-        """Go through them in the order of time."""
+        """Iterate over the events in the order of time."""
         return iter(self._events())

@@ -1,4 +1,4 @@
-"""The content of a recording file, whatever its format, and what every format has to check."""
+"""The content of a recording file in any format, and the checks that all formats share."""
 
 import math
 from collections.abc import Iterable, Sequence
@@ -13,15 +13,17 @@ VERSION = 1
 
 
 NUMBER_COLUMNS = tuple(f"v{index}" for index in range(max(control.width for control in CONTROLS.values())))
-"""Columns for an event's numbers, where a format has columns: a pose has the most."""
+"""Columns for an event's numbers in formats with columns: a pose has the most."""
 COLUMNS = ("t", "c", *NUMBER_COLUMNS, "text")
 TRACE_BEGINS = ("tick", "t", "dt", "mode", "device")
 SHOWN_COLUMNS = 8
-"""Columns of another table that are named."""
+"""Number of columns of a foreign table that a message names."""
 
 
 class Content(NamedTuple):
-    """The content of a recording file: `header` holds what the format does not name, `warnings` what was left out."""
+    """The content of a recording file: `header` has entries that the format does not define, `warnings` says what was
+    left out.
+    """
 
     events: Sequence[Event]
     title: str
@@ -30,7 +32,7 @@ class Content(NamedTuple):
 
 
 class Entry(NamedTuple):
-    """An event that has not been checked yet, and where it is: on a line, or in words."""
+    """An event that has not been checked yet, and its place: a line number, or in words."""
 
     line: int | None
     where: str
@@ -40,7 +42,7 @@ class Entry(NamedTuple):
 
 
 def ordered_events(entries: Iterable[Entry], faults: list[Fault]) -> list[Event]:
-    """Return the good events; a misfit, or a time that falls, is added to `faults`."""
+    """Return the valid events; every other event, and every falling time, is added to `faults`."""
     events: list[Event] = []
     last_t = -math.inf
     for line, where, t, control, value in entries:
@@ -61,9 +63,8 @@ _NUMBERS: Any = frozenset({int, float})
 
 
 def plain_events(entries: list[dict[str, Any]]) -> list[Event] | None:
-    """Return the events of entries that are all good and spelled as they are written; None if one is not.
-
-    Nearly every file is so, and this is several times as quick as looking for what is wrong.
+    """Return the events of entries that are all valid and in their usual spelling; None if one is not. Nearly every
+    file is, and this is several times as fast as looking for faults.
 
     >>> plain_events([{"t": 0.5, "c": "key.KeyW", "v": 1}]), plain_events([{"t": 0.5, "c": "key.KeyW", "v": [1]}])
     ([Event(t=0.5, control='key.KeyW', value=1.0)], None)
@@ -77,7 +78,7 @@ def plain_events(entries: list[dict[str, Any]]) -> list[Event] | None:
             control: Any = entry["c"]
             value: Any = entry["v"]
             width = width_of(control)
-            # A number that is not finite is not zero times itself.
+            # Zero times a number that is not finite is not zero.
             if width == 1 and value.__class__ in _NUMBERS and value * 0 == 0:
                 value = float(value)
             elif width and width > 1 and value.__class__ is list and len(value) == width:
@@ -100,31 +101,31 @@ def plain_events(entries: list[dict[str, Any]]) -> list[Event] | None:
 
 
 def falling_time(last_t: float, t: float) -> str:
-    """Return what is wrong with an event at `t` after one at `last_t`."""
+    """Return the fault of an event at `t` after one at `last_t`."""
     return f"t falls from {last_t!r} to {t!r}; allowed: t never falls"
 
 
 def full_header(title: str, devices: tuple[str, ...], header: dict[str, Any]) -> dict[str, Any]:
-    """Return a header with everything that the format names, in its order."""
+    """Return a header with everything that the format defines, in its order."""
     first = {"format": FORMAT, "version": VERSION, "title": title, "devices": list(devices)}
     return first | {key: entry for key, entry in header.items() if key not in first}
 
 
 def content_under(header: dict[str, Any], events: Sequence[Event], warnings: tuple[str, ...] = ()) -> Content:
-    """Return the events under a full header, taken apart again."""
+    """Return the content of a recording with a full header, split into its parts."""
     rest = {key: entry for key, entry in header.items() if key not in ("format", "version", "title", "devices")}
     return Content(events, str(header.get("title", "")), rest, warnings)
 
 
 def numbers_of(value: Value) -> tuple[float, ...]:
-    """Return the numbers of an event's value; a text has none."""
+    """Return the numbers of an event's value, none for a text."""
     if isinstance(value, tuple):
         return value
     return () if isinstance(value, str) else (value,)
 
 
 def other_columns(found: Sequence[str]) -> str:
-    """Say that a table has other columns than a recording has.
+    """Return the fault of a table whose columns are not those of a recording.
 
     >>> other_columns(["time", "x"])
     'found columns time, x; allowed: t, c, v0, v1, v2, v3, v4, v5, v6, text'

@@ -1,4 +1,4 @@
-"""Recordings on disk as CSV: one event a row, for spreadsheets and other people's tools."""
+"""Recordings on disk as CSV: one event a row, for spreadsheets and other tools."""
 
 import csv
 import io
@@ -22,7 +22,7 @@ from wendonic.recording.content import (
 
 
 def write_csv(content: Content, path: str | Path) -> None:
-    """Write the events to `path`, whole or not at all. Floats come back bit for bit; CSV has no room for a title."""
+    """Write the events to `path`, whole or not at all. Floats are read back bit for bit; CSV cannot hold a title."""
     with atomic_file(path) as beside, beside.open("w", encoding="utf-8", newline="") as file:
         writer = csv.writer(file)
         writer.writerow(COLUMNS)
@@ -39,7 +39,7 @@ def read_csv(path: str | Path) -> Content:
     except UnicodeDecodeError:
         raise RecordingError(path, [Fault(None, "", "is not UTF-8 text")]) from None
     faults: list[Fault] = []
-    # Line ends inside quotes belong to a note, so they are left as they are.
+    # Line ends inside quotes belong to a note, so they stay as they are.
     events = ordered_events(_entries(io.StringIO(text, newline=""), faults), faults)
     if faults:
         raise RecordingError(path, sorted(faults, key=lambda fault: fault.line or 0))
@@ -68,7 +68,7 @@ def _value(row: dict[str, str]) -> object:
 
 
 def _number(text: str) -> float | str:
-    """Return the number that `text` spells, or `text` itself, which the check of the event will name."""
+    """Return `text` as a number, or `text` itself, which the check of the event will report."""
     try:
         return float(text)
     except (ValueError, TypeError):

@@ -1,4 +1,4 @@
-"""What a recording holds, in words, and what looks wrong in it."""
+"""Describes what a recording contains, and what looks suspicious in it."""
 
 import math
 import statistics
@@ -13,10 +13,10 @@ from wendonic.recording.recording import Recording
 from wendonic.significant import clock_s, significant
 
 LEAST_GAPS = 40
-"""Gaps between a stick's events that a polling rate has to rest on."""
+"""Least number of gaps between a stick's events from which a polling rate is estimated."""
 
 POLLED_KINDS = frozenset({"stick", "counts", "touch", "pose", "rates"})
-"""Kinds of control that are read over and over while they move."""
+"""Kinds of control that are polled while they move."""
 
 RANGES = {
     "stick": (("x", "y (towards the player)"), ""),
@@ -27,16 +27,16 @@ RANGES = {
     "window": (("width over height",), ""),
     "place": (("x (right)", "y (forward)"), " m"),
 }
-"""What a control's numbers are called, and their unit."""
+"""Names and units of a control's numbers."""
 
 SHORT_SILENCE_S = 0.01
-"""Shorter silences are written with more digits."""
+"""Gaps shorter than this are written with more digits."""
 
 RESTING_TILT = 0.3
-"""A stick that lies free stays below this tilt."""
+"""An untouched stick stays below this tilt."""
 
 RESTING_S = 0.5
-"""A stick has rested once it stayed below `RESTING_TILT` for this time."""
+"""A stick is at rest if it stays below `RESTING_TILT` for this time."""
 
 
 def describe_recording(recording: Recording) -> list[str]:
@@ -117,7 +117,7 @@ def _range(low: float, high: float) -> str:
 
 
 def _polling_rate(events: list[Event]) -> str:
-    """Estimate how often the device is read: it reports changes only, so the shorter gaps are single polls."""
+    """Estimate the polling rate: a device reports only changes, so the shorter gaps are single polls."""
     if CONTROLS[events[0].control].kind not in POLLED_KINDS:
         return ""
     gaps = [after.t - before.t for before, after in pairwise(events) if after.t > before.t]

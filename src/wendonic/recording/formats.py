@@ -1,4 +1,4 @@
-"""Which format a recording file has, by its ending."""
+"""Selects the format of a recording file by its ending."""
 
 from pathlib import Path
 

@@ -12,11 +12,11 @@ from wendonic.recording.content import Content, Entry, ordered_events
 
 
 def read_gamepad_snapshots(path: str | Path) -> Content:
-    """Return what changed from snapshot to snapshot; times begin at 0.
+    """Return the changes from snapshot to snapshot as events; times begin at 0.
 
-    A line holds `timestamp` (ms), `axes` (two for each stick) and `buttons`, each a number 0..1 or an object
-    with `value` or `pressed`, in the order of the "standard" layout; what is beyond its 4 axes and 17 buttons
-    is passed over. Raises `RecordingError` with every faulty line at once.
+    A line holds `timestamp` (ms), `axes` (two for each stick) and `buttons`, each a number 0..1 or an object with
+    `value` or `pressed`, in the order of the "standard" layout; anything beyond its 4 axes and 17 buttons is ignored.
+    Raises `RecordingError` with every faulty line at once.
     """
     content = file_content(path, "recording", RecordingError)
     faults: list[Fault] = []
@@ -44,7 +44,7 @@ def _entries(lines: list[bytes], faults: list[Fault]) -> Iterator[Entry]:
             continue
         first_ms = time_ms if first_ms is None else first_ms
         for control, value in values.items():
-            # The first snapshot says what is not at rest, and where the sticks are.
+            # The first snapshot gives what is not at rest, and where the sticks are.
             if last.get(control, 0.0) != value:
                 yield Entry(number, "", (time_ms - first_ms) / 1000.0, control, value)
         last |= values

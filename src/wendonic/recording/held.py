@@ -10,8 +10,8 @@ HELD_KINDS = frozenset({"key", "button", "touch"})
 def held_spans(recording: Recording) -> dict[str, list[tuple[float, float]]]:
     """Return (down, up) times in seconds for each key, button and touch of a recording, in the order of first use.
 
-    Losing focus lifts everything, losing a device what that device held; what is still down at the end is held
-    up to the last event.
+    A loss of focus releases everything, a lost device what it held; a control that is still down at the end is held
+    until the last event.
 
     >>> from wendonic.devices.event import Event
     >>> held_spans(Recording([Event(0.0, "key.KeyW", 1), Event(0.5, "key.KeyD", 1), Event(2.0, "lost.focus", 1)]))
@@ -25,7 +25,7 @@ def held_spans(recording: Recording) -> dict[str, list[tuple[float, float]]]:
 
 
 def still_held(recording: Recording) -> list[str]:
-    """Return the keys, buttons and touches that nothing has lifted by the end of a recording.
+    """Return the keys, buttons and touches that are still held at the end of a recording.
 
     >>> from wendonic.devices.event import Event
     >>> still_held(Recording([Event(0.0, "key.KeyW", 1), Event(0.5, "pad.south", 1), Event(2.0, "lost.pad", 1)]))
@@ -35,7 +35,7 @@ def still_held(recording: Recording) -> list[str]:
 
 
 def _spans(recording: Recording) -> tuple[dict[str, list[tuple[float, float]]], dict[str, float]]:
-    """Return the spans that have ended, and since when each of the others goes on."""
+    """Return the spans that have ended, and the beginnings of those that have not."""
     spans: dict[str, list[tuple[float, float]]] = {}
     down_s: dict[str, float] = {}
     for event in recording:

@@ -24,7 +24,7 @@ from wendonic.recording.content import (
 )
 
 MANY = 100
-"""From this many events on columns are faster."""
+"""Number of events from which columns are faster."""
 
 _log = logging.getLogger(__name__)
 
@@ -32,8 +32,8 @@ _log = logging.getLogger(__name__)
 def read_json_lines(path: str | Path) -> Content:
     """Return the content of the recording file at `path`.
 
-    A last line without an end that is not a whole entry was cut off by a crash: it is left out, with a warning
-    to the log and in `warnings`. Every other fault is an error; all of them are reported at once.
+    An incomplete last line without a line end was cut off by a crash: it is left out, with a warning in the log and
+    in `warnings`. Every other fault is an error; all of them are reported at once.
     """
     content = file_content(path, "recording", RecordingError)
     if not content.strip():
@@ -51,7 +51,7 @@ def read_json_lines(path: str | Path) -> Content:
     for words in warnings:
         _log.warning(words)
     if b"\0" in lines[0]:
-        # PowerShell redirects into UTF-16, of which the parser reads the first line all the same.
+        # PowerShell redirects output as UTF-16, and the parser accepts its first line.
         raise RecordingError(path, [Fault(1, "", "is not UTF-8 text; save the recording as UTF-8")])
     events = _plain_events(lines[1:])
     if events is None:
@@ -62,9 +62,9 @@ def read_json_lines(path: str | Path) -> Content:
 
 
 def _plain_events(lines: list[bytes]) -> Sequence[Event] | None:
-    """Return the events if every line holds one good entry; one call of the parser for all lines is far quicker."""
+    """Return the events if every line is one valid entry; one call of the parser for all lines is far faster."""
     collects = gc.isenabled()
-    # What comes of parsing holds no cycles, and looking for them takes half of the time.
+    # Parsed JSON has no reference cycles, and the garbage collector's search for them takes half of the time.
     gc.disable()
     try:
         entries = json.loads(b"[" + b",".join(lines) + b"]")
@@ -125,7 +125,7 @@ def _shown(line: bytes) -> str:
 
 
 def event_line(event: Event) -> str:
-    """Return one event as a line; every float comes back bit for bit.
+    """Return one event as a line; every float is read back bit for bit.
 
     >>> event_line(Event(0.016667, "key.KeyW", 1.0))
     '{"t": 0.016667, "c": "key.KeyW", "v": 1}'

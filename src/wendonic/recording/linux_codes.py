@@ -128,10 +128,10 @@ STICK_AXES = {
     0x03: ("pad.right_stick", 0),
     0x04: ("pad.right_stick", 1),
 }
-"""Stick and axis of it by absolute axis; both standards have x to the right and y towards the player."""
+"""Stick and its axis by absolute axis; in both standards x is to the right and y towards the player."""
 
 MOUSE_AXES = {0x00: 0, 0x01: 1}
-"""Axis of the mouse by relative axis; both standards have x to the right and y towards the user."""
+"""Axis of the mouse by relative axis; in both standards x is to the right and y towards the user."""
 
 WHEEL_AXIS = 0x08
 """Notches of the wheel, away from the user positive."""

@@ -50,12 +50,12 @@ def read_linux_input(
 ) -> Content:
     """Return the events of a capture; times begin at 0.
 
-    `layout` is the word length of the machine that captured, 64 or 32. The stream does not hold the ranges of
-    its axes: without `stick_range` and `trigger_range` (raw numbers at both ends) the narrowest usual range
-    that holds all values is taken, and said so in a warning. Where the kernel had to drop events, what comes
-    up to the next report is thrown away as the kernel's documentation asks, everything is released and the place
-    is marked: a key whose end was lost must not stay stuck. A key that goes on repeating counts as down again.
-    Codes that no control stands for are counted in a warning. A cut-off last record is left out with a warning.
+    `layout` is the word length of the machine that made the capture, 64 or 32. The stream does not contain the ranges
+    of its axes: without `stick_range` and `trigger_range` (raw numbers at both ends) the narrowest common range that
+    covers all values is assumed, and a warning says so. If the kernel had to drop events, everything up to the next
+    report is discarded as the kernel's documentation requires, everything is released and the place is marked, so
+    that no key stays stuck because its release was lost. A key that continues to repeat counts as down again. Codes
+    without a control are counted in a warning. A cut-off last record is left out with a warning.
     """
     if layout not in LAYOUTS:
         raise WendonicError(f"layout: found {layout!r}; allowed: 64, 32")
@@ -70,7 +70,7 @@ def read_linux_input(
     sticks = stick_range or _guessed(records, STICK_AXES, f"{path}: range of the sticks", warnings)
     triggers = trigger_range or _guessed(records, TRIGGER_AXES, f"{path}: range of the triggers", warnings)
     if any(record.kind == EV_ABS and record.code in TRIGGER_AXES for record in records):
-        # Such a pad reports a trigger twice, as an axis and as a button at its end; the axis says more.
+        # Such a pad reports a trigger twice, as an axis and as a button at its end; the axis has more information.
         records = [record for record in records if record.kind != EV_KEY or record.code not in TRIGGER_BUTTONS]
     skipped: Counter[tuple[int, int]] = Counter()
     faults: list[Fault] = []
@@ -91,7 +91,7 @@ def _records(path: str | Path, raw: bytes, layout: int) -> Iterator[_Record]:
         if kind > LAST_EVENT_TYPE or not 0 <= microseconds < 1_000_000:
             what = f"is not an input event of the {layout}-bit layout; try layout {96 - layout}"
             raise RecordingError(path, [Fault(None, f"record {number}", what)])
-        # Whole microseconds, so that no digit of a time since 1970 is lost.
+        # Integer microseconds, so that no digit of a time since 1970 is lost.
         time_us = seconds * 1_000_000 + microseconds
         first = time_us if first is None else first
         yield _Record(number, (time_us - first) / 1e6, kind, code, value)
@@ -111,7 +111,7 @@ def _guessed(records: Iterable[_Record], axes: Iterable[int], what: str, warning
 
 
 class _Reader:
-    """Turns records into events, remembering what is down, where the sticks are and how far the mouse went."""
+    """Turns records into events; it keeps what is down, where the sticks are and how far the mouse has moved."""
 
     def __init__(self, sticks: Range, triggers: Range, skipped: Counter[tuple[int, int]]) -> None:
         self._sticks = sticks

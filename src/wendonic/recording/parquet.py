@@ -23,7 +23,7 @@ from wendonic.recording.content import (
 )
 
 RECORDING = "recording"
-"""Column that says which recording a row belongs to, in a file of many."""
+"""Column with the name of a row's recording, in a file of many."""
 
 
 def _pyarrow() -> Any:
@@ -56,8 +56,8 @@ def write_parquet(content: Content, devices: tuple[str, ...], path: str | Path) 
 
 
 def recordings_in(path: str | Path) -> tuple[str, ...] | None:
-    """Return the names of the recordings in a file that has a column `recording`, in their order; None for one that
-    holds a single recording.
+    """Return the names of the recordings in a file with a column `recording`, in their order; None for a file with a
+    single recording.
     """
     pyarrow = _pyarrow()
     raw = file_content(path, "recording", RecordingError)
@@ -72,8 +72,8 @@ def recordings_in(path: str | Path) -> tuple[str, ...] | None:
 
 
 def read_parquet(path: str | Path, recording: str | None = None) -> Content:
-    """Return the recording in the file at `path`, of several (column `recording`) the one of that name; raises
-    `RecordingError` with every faulty row (from 0) at once.
+    """Return the recording in the file at `path`, or the one with a name in a file of several (column `recording`);
+    raises `RecordingError` with every faulty row (from 0) at once.
 
     Number columns beyond the first may be missing where no event needs them.
     """
@@ -103,7 +103,7 @@ def read_parquet(path: str | Path, recording: str | None = None) -> Content:
 
 
 def _columns(by_name: dict[str, Any], count: int) -> Columns | None:
-    """Return the columns as arrays; None where one of them is not of the type that is written."""
+    """Return the columns as arrays; None if one of them does not have the type that Wendonic writes."""
     import numpy as np
 
     kinds = {name: str(column.type) for name, column in by_name.items()}
@@ -114,7 +114,7 @@ def _columns(by_name: dict[str, Any], count: int) -> Columns | None:
     controls = by_name["c"].combine_chunks()
     if not hasattr(controls, "indices"):
         controls = controls.dictionary_encode()
-    # What a row does not have is missing, and so not a finite number.
+    # A missing number is NaN, and so not finite.
     numbers = [by_name[name].to_numpy() if name in by_name else np.full(count, np.nan) for name in NUMBER_COLUMNS]
     return Columns(
         by_name["t"].to_numpy(),

@@ -24,21 +24,21 @@ if TYPE_CHECKING:
     from numpy.typing import NDArray
 
 HIGHEST_HZ = 10_000.0
-"""Ticks a second that a recording can be gone through at; more is a slip of the finger."""
+"""Highest tick rate for a recording; more is a slip of the finger."""
 
 MOST_TICKS = 10_000_000
-"""Ticks of one recording: 46 h at 60 Hz. More is a clock that jumped, and would only fill the memory."""
+"""Most ticks of one recording: 46 h at 60 Hz. More means a clock that jumped, and would only fill the memory."""
 
 
 PASSING = frozenset({"mark", "counts", "wheel", "reported"})
-"""Kinds of control that are of a moment, and hold nothing."""
+"""Kinds of control that are momentary and cannot be held."""
 
 LASTING = frozenset({"body.ground", "mode", "square"})
-"""What a game reports that counts until it tells otherwise."""
+"""Reports of a game that hold until the next report."""
 
 
 def _entries(events: Iterable[Event], faults: list[Fault]) -> Iterator[Entry]:
-    """Go through events that are not checked yet; what is no event at all is added to `faults`."""
+    """Yield events that are not checked yet; anything that is not an event is added to `faults`."""
     for number, event in enumerate(events):
         where = f"event {number}"
         if isinstance(event, tuple) and len(event) == len(Event._fields):
@@ -48,7 +48,7 @@ def _entries(events: Iterable[Event], faults: list[Fault]) -> Iterator[Entry]:
 
 
 Held = str | tuple[float, ...]
-"""What is held: a control, or a blocked square, of which there are many."""
+"""A thing that can be held: a control, or one of many blocked squares."""
 
 
 def _key_of(event: Event) -> Held:
@@ -63,7 +63,7 @@ class Recording(Sequence[Event]):
     """Events in the order of time, with a title. It is an immutable sequence of events.
 
     `t` may begin anywhere and never falls. Every event is checked: an unknown control, a value that does not fit or
-    is not finite, or a falling time raises `RecordingError` with the number of each such event, from 0.
+    is not finite, or a falling time raises `RecordingError` with the index of each such event.
 
     >>> walk = Recording([Event(0.0, "key.KeyW", 1), Event(1.5, "key.KeyW", 0)], title="Three steps")
     >>> walk
@@ -87,7 +87,7 @@ class Recording(Sequence[Event]):
         self.title = title
         self.header = header or {}
         self.warnings = warnings
-        """What reading the file had to leave out, in words."""
+        """What was left out when the file was read, in words."""
 
     @classmethod
     def from_checked(
@@ -168,11 +168,11 @@ class Recording(Sequence[Event]):
         return len(self._events)
 
     def __iter__(self) -> Iterator[Event]:
-        """Go through the events in the order of time."""
+        """Iterate over the events in the order of time."""
         return iter(self._events)
 
     def __eq__(self, other: object) -> bool:
-        """Return whether both have the same title, header and events.
+        """Return whether title, header and events are equal.
 
         >>> Recording([Event(0.0, "key.KeyW", 1)], "A") == Recording([Event(0.0, "key.KeyW", 1.0)], "A")
         True
@@ -183,11 +183,11 @@ class Recording(Sequence[Event]):
         return same and self._ends() == other._ends() and all(map(operator.eq, self, other))
 
     def __hash__(self) -> int:
-        """Return the hash of title, size and length."""
+        """Return a hash of title, size and length."""
         return hash((self.title, len(self), self._ends()))
 
     def __repr__(self) -> str:
-        """Give title, size, length and devices."""
+        """Return title, size, length and devices."""
         devices = ", ".join(self.devices) or "no device"
         return f'<Recording "{self.title}": {counted(len(self), "event")} in {self.duration_s:.3f} s, {devices}>'
 
@@ -213,23 +213,22 @@ class Recording(Sequence[Event]):
 
     @cached_property
     def controls(self) -> frozenset[str]:
-        """The names of all controls that speak in it."""
+        """The names of all controls that have events."""
         if isinstance(self._events, ColumnEvents):
             return self._events.controls()
         return frozenset([event.control for event in self._events])
 
     @property
     def devices(self) -> tuple[Device, ...]:
-        """The devices that speak in it, in the order in which they first do."""
+        """The devices that have events, in the order of their first one."""
         names = dict.fromkeys(event.control for event in self._events)
         return tuple(dict.fromkeys(device for name in names if (device := CONTROLS[name].device)))
 
     def between(self, start_s: float, end_s: float) -> "Recording":
-        """Return the stretch from `start_s` to `end_s`, both ends included, at its own times.
-
-        What is held or looked at when it begins is reported again at `start_s`, so that a key pressed before is still
-        down; a finger lands where it did and is where it was then, which counts as no motion. What is held at the end
-        stays held. Raises `WendonicError` if the end is before the start.
+        """Return the stretch from `start_s` to `end_s`, both ends included, with its times unchanged. Everything that
+        holds when it begins, the view too, is reported again at `start_s`, so that a key pressed before is still
+        down; a finger lands where it had landed and is then where it was, which does not count as motion. Controls
+        held at the end stay held. Raises `WendonicError` if the end is before the start.
 
         >>> walk = Recording([Event(0.0, "key.KeyW", 1), Event(3.0, "key.KeyW", 0)])
         >>> list(walk.between(1.0, 2.0))
@@ -255,20 +254,20 @@ class Recording(Sequence[Event]):
                 if kind == "touch" and (event.control not in held or at_rest(held[event.control])):
                     landed[event.control] = event
                 held[_key_of(event)] = event
-        # A key that is up again is at rest, as everything is at the start of a recording.
+        # A key that is up again is at rest, like everything at the start of a recording.
         standing = [event._replace(t=float(start_s)) for event in held.values() if not at_rest(event)]
-        # The window comes before what is measured by it.
+        # The window comes before everything that is measured by it.
         standing.sort(key=lambda event: event.control != "window")
         slid = [landed[event.control] for event in standing if _has_slid(event, landed.get(event.control))]
         if slid:
-            # How it came from there to here is over.
+            # The motion from there to here belongs to the past.
             landings = [event._replace(t=float(start_s)) for event in slid]
             first = 1 if standing[0].control == "window" else 0
             standing = [*standing[:first], *landings, *standing[first:], Event(float(start_s), "discard", 1.0)]
         return Recording.from_checked(standing + inside, self.title, self.header)
 
     def shifted(self, start_s: float = 0.0) -> "Recording":
-        """Return the same events, moved in time so that the first is at `start_s`.
+        """Return the same events, shifted in time so that the first is at `start_s`.
 
         >>> Recording([Event(7.5, "key.KeyW", 1)]).shifted()[0].t
         0.0
@@ -308,7 +307,7 @@ class Recording(Sequence[Event]):
         self._check_rate(hz)
         if not len(self._events):
             return np.zeros(0)
-        # One more than there can be, then as many as it takes for the last event to have come.
+        # One more than possible, then as many as it takes to reach the last event.
         times: NDArray[np.float64] = self.start_s + np.arange(1, math.ceil(self.duration_s * hz) + 3) / hz
         return times[: int(np.searchsorted(times, self._ends()[1])) + 1]
 
@@ -322,11 +321,10 @@ class Recording(Sequence[Event]):
         return parted(self._events, controls)
 
     def ticks(self, hz: float) -> Iterator[tuple[float, list[Event]]]:
-        """Go through the recording at `hz` ticks a second: the time of each tick and the events that led up to it.
-
-        Tick k (from 1) ends at start + k / hz and has the events after the tick before, its own end included. The
-        last tick is the first one that leaves no event behind, so every event comes exactly once. Raises
-        `WendonicError` for an impossible `hz`, and for more than MOST_TICKS ticks.
+        """Yield the time and the events of each tick at `hz` ticks a second. Tick k (from 1) ends at start + k / hz
+        and has the events after the end of the tick before, up to and including its own end. The last tick is the
+        first one after which no event is left, so every event comes exactly once. Raises `WendonicError` for an
+        impossible `hz`, and for more than MOST_TICKS ticks.
 
         >>> walk = Recording([Event(0.0, "key.KeyW", 1), Event(0.3, "key.KeyW", 0)])
         >>> [(t, len(events)) for t, events in walk.ticks(hz=5)]
@@ -346,7 +344,7 @@ class Recording(Sequence[Event]):
 
 
 def known_recording(given: object) -> Recording:
-    """Return what was given if it is a recording; raises `WendonicError` for anything else, such as a path.
+    """Return the argument if it is a recording; raises `WendonicError` for anything else, such as a path.
 
     >>> known_recording("walk.jsonl")
     Traceback (most recent call last):

@@ -1,4 +1,4 @@
-"""Recordings cut out of longer ones, and put one after the other."""
+"""Cuts stretches out of recordings, and joins recordings."""
 
 import math
 from collections.abc import Iterator, Sequence
@@ -13,15 +13,14 @@ from wendonic.recording.recording import Recording
 from wendonic.significant import clock_s
 
 BEGIN, END = "begin", "end"
-"""Notes at the ends of a stretch where nothing else happens, so that it lasts as long as it should."""
+"""Notes at the ends of a stretch without other events there, so that it keeps its length."""
 
 
 def stretch_of(
     first_s: float, last_s: float, start_s: float | None = None, end_s: float | None = None
 ) -> tuple[float, float]:
-    """Return from when to when (s) of a recording that runs from `first_s` to `last_s`; what is not given is its end.
-
-    Raises `WendonicError` for a stretch that is empty, or lies outside.
+    """Return the ends (s) of a stretch of a recording from `first_s` to `last_s`; an end that is not given is that of
+    the recording. Raises `WendonicError` for a stretch that is empty, or lies outside.
 
     >>> stretch_of(0.0, 36.0, 2.0), stretch_of(0.0, 36.0, -1.0, 40.0)
     ((2.0, 36.0), (-1.0, 40.0))
@@ -42,10 +41,10 @@ def stretch_of(
 
 
 def cut(recording: Recording, start_s: float | None = None, end_s: float | None = None) -> Recording:
-    """Return the stretch of a recording from `start_s` to `end_s`, at its own times; what is not given is its end.
-
-    What is held when it begins is pressed there, see `Recording.between`; it lasts to its very ends, with a note
-    where nothing else happens. Raises `WendonicError` for a stretch that is empty, or lies outside.
+    """Return the stretch of a recording from `start_s` to `end_s`, with its times unchanged; an end that is not given
+    is that of the recording. Controls held when it begins are pressed there, see `Recording.between`; a note marks an
+    end without other events, so that the stretch keeps its length. Raises `WendonicError` for a stretch that is
+    empty, or lies outside.
 
     >>> walk = Recording([Event(0.0, "key.KeyW", 1), Event(3.0, "key.KeyW", 0)])
     >>> [(event.t, event.control) for event in cut(walk, 1.0, 2.0)]
@@ -63,12 +62,11 @@ def cut(recording: Recording, start_s: float | None = None, end_s: float | None 
 
 
 def join(recordings: Sequence[Recording], pause_s: float = 0.5) -> Recording:
-    """Return recordings one after the other, from 0 s on, with a pause between them in which everything is released,
-    and what a game reported of the ground and of blocked squares no longer counts.
-
-    Each begins a new life, as it did by itself: toggles, goals and buffers are forgotten. The body stays where it is,
-    and the mode too, unless the next one says otherwise. A note says where each begins, by its title. Raises
-    `WendonicError` for a pause that cannot be.
+    """Return recordings one after the other, from 0 s on, with a pause between them in which everything is released
+    and the game's reports of ground and blocked squares no longer count. Each one begins a new life, as it did by
+    itself: toggles, goals and buffers are forgotten. The body and the mode stay as they are unless the next recording
+    changes them. A note with its title marks the beginning of each. Raises `WendonicError` for a pause that cannot
+    be.
 
     >>> walk = Recording([Event(7.0, "key.KeyW", 1)], "Walk")
     >>> [(event.t, event.control) for event in join([walk, walk], pause_s=2.0)]
@@ -92,7 +90,7 @@ def join(recordings: Sequence[Recording], pause_s: float = 0.5) -> Recording:
 
 
 def _taken_back(recording: Recording, t: float) -> Iterator[Event]:
-    """Give what takes back, at a time, what a game reported that lasts."""
+    """Yield events that cancel, at a given time, the lasting reports of a game."""
     ground, blocked = GROUND_UNKNOWN, dict[tuple[float, float], None]()
     for event in recording:
         if event.control == "body.ground":
@@ -109,7 +107,7 @@ def _taken_back(recording: Recording, t: float) -> Iterator[Event]:
 
 
 def _holds(events: Sequence[Event]) -> bool:
-    """Return whether anything that a device can hold is held after these events."""
+    """Return whether any control is held after these events."""
     state = DeviceState()
     for event in events:
         if CONTROLS[event.control].device is not None or event.control.startswith("lost."):

@@ -1,4 +1,4 @@
-"""Recording event by event."""
+"""Writes a recording event by event."""
 
 import json
 import math
@@ -16,9 +16,8 @@ from wendonic.recording.json_lines import event_line, read_json_lines
 class RecordingWriter:
     """Appends events to a recording file one by one, each flushed: a crash loses at most the last line.
 
-    A file that is there already is gone on with: its header stays, a cut-off last line is removed, and time
-    may not fall behind its last event. `devices` are those of a new file's header; without any it has those that the
-    events came from, once it is closed.
+    An existing file is continued: its header stays, a cut-off last line is removed, and times may not fall below its
+    last event. `devices` go into a new file's header; without them it gets those of its events when it is closed.
 
     >>> import tempfile
     >>> from wendonic import Recording
@@ -32,7 +31,7 @@ class RecordingWriter:
     """
 
     def __init__(self, path: str | Path, title: str = "", devices: tuple[str, ...] = ()) -> None:
-        """Open `path` to append; raises `RecordingError` if what is there is not a valid recording."""
+        """Open `path` to append; raises `RecordingError` if the file exists and is not a valid recording."""
         self.path = Path(path)
         if self.path.suffix.lower() != ".jsonl":
             what = "cannot be recorded to event by event; name a .jsonl file, and convert it afterwards"
@@ -51,7 +50,7 @@ class RecordingWriter:
             self._title, self._seen = title, set[str]()
             self._names_devices = not content and not devices
             if not content:
-                # Room for every device, since a header cannot grow once events follow it.
+                # Space for every device, since a header cannot grow once events follow it.
                 room = len(json.dumps(full_header(title, tuple(DEVICES), {})).encode())
                 self._write(json.dumps(full_header(title, devices, {})).ljust(0 if devices else room))
             elif not content.endswith(b"\n"):
@@ -78,7 +77,7 @@ class RecordingWriter:
         self._file.flush()
 
     def close(self) -> None:
-        """Name the devices in the header, and close the file; no event is pending."""
+        """Write the devices into the header, and close the file; no event is pending."""
         if self._names_devices and not self._file.closed:
             devices = tuple(device for device in DEVICES if device in self._seen)
             self._file.seek(0)

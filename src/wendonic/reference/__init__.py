@@ -1,3 +1,3 @@
-"""What there is to know by name: fields, controls, quantities, findings, words of the trade; made from where each is
-defined.
+"""The reference of everything that has a name: fields, controls, quantities, findings, trade words; generated from
+their definitions.
 """

@@ -1,4 +1,4 @@
-"""Every control by its device: its name, what it reports, and in which range."""
+"""Every control by device: its name, what it reports, and its range."""
 
 from functools import cache
 from typing import NamedTuple
@@ -22,7 +22,7 @@ TRAVEL = "0 to 1"
 
 
 class ControlLine(NamedTuple):
-    """One control, or several of a kind: their names, what they are, and the values that they report."""
+    """One control, or several of a kind: names, description, and the values that they report."""
 
     names: tuple[str, ...]
     what: str
@@ -30,7 +30,7 @@ class ControlLine(NamedTuple):
 
 
 class ControlGroup(NamedTuple):
-    """The controls of one device, and what is said of all of them."""
+    """The controls of one device, and a description of all of them."""
 
     device: str
     about: str
@@ -187,7 +187,7 @@ _ALSO_CALLED = {
 
 
 def _meant(name: str) -> str | None:
-    """Return the control with another name, of the first pad."""
+    """Return the control of the first pad for a name of another pad."""
     meant = control_meant(name)
     if meant is None:
         return key_meant(name)
@@ -196,7 +196,7 @@ def _meant(name: str) -> str | None:
 
 
 def _beginning(group: ControlGroup, start: str) -> ControlGroup:
-    """Return the part of a group whose names begin like that."""
+    """Return the part of a group whose names begin with a text."""
     lines = (
         line._replace(names=tuple(name for name in line.names if name.startswith(start))) for line in group.lines
     )
@@ -205,7 +205,7 @@ def _beginning(group: ControlGroup, start: str) -> ControlGroup:
 
 @cache
 def control_groups(device: str | None = None) -> tuple[ControlGroup, ...]:
-    """Return every control, by device; or those of one device, or those whose names begin like that, such as
+    """Return every control by device, or those of one device, or those whose names begin with a text such as
     "hand.left". Raises `WendonicError` where there are none.
 
     >>> [group.device for group in control_groups()]
@@ -239,7 +239,7 @@ def control_groups(device: str | None = None) -> tuple[ControlGroup, ...]:
 
 
 def control_line(name: str) -> tuple[ControlGroup, ControlLine] | None:
-    """Return the line of a control, by its name or a key's code; None for no control.
+    """Return the line of a control, by its name or a key's code; None for an unknown name.
 
     >>> control_line("pad1.south")[1].what, control_line("KeyW")[1].what
     ('lower button of the right-hand four', 'letter keys')

@@ -1,5 +1,5 @@
-"""One word looked up everywhere: fields, the words that they hold, controls, quantities, findings, trace columns,
-Wendonic's own words, and words of the trade.
+"""Looks a word up everywhere: fields and their values, controls, quantities, findings, trace columns, Wendonic's own
+words, and trade words.
 """
 
 from collections.abc import Iterator
@@ -33,7 +33,7 @@ class Explained(NamedTuple):
 
 
 class Explanation(NamedTuple):
-    """Everything that a word means: single things, and the fields and tables of files."""
+    """Everything that a word stands for: single things, and the fields and tables of files."""
 
     things: tuple[Explained, ...]
     fields: FoundFields
@@ -43,11 +43,10 @@ NO_FIELDS = FoundFields((), ())
 
 
 def explain(word: str) -> Explanation:
-    """Return everything that has a name: a field or its path, a word that a field holds, a control or a key, a
-    quantity, a finding, a trace column, a word of Wendonic, or a word of the trade with what it stands for.
-
-    Of a phrase that is not known, its longest part that is counts: "sprint" of "hold to sprint". Raises
-    `WendonicError` for an unknown name, with the nearest spelling.
+    """Return everything that has this name: a field or its path, a value of a field, a control or a key, a quantity,
+    a finding, a trace column, one of Wendonic's own words, or a trade word with what it stands for. Of an unknown
+    phrase, the longest known part counts: "sprint" of "hold to sprint". Raises `WendonicError` for an unknown name,
+    with the nearest spelling.
 
     >>> for thing in explain("coyote time").things:
     ...     print(thing.kind, thing.name, thing.says, sep=" | ")
@@ -77,7 +76,7 @@ def explain(word: str) -> Explanation:
         if name.startswith("wendonic "):
             things.append(Explained("command", name, f"see: {name} --help"))
     if not (things or groups or fields):
-        # Among so many words some are a little like anything.
+        # Among so many words, some are slightly similar to anything.
         guess = did_you_mean(word, known_words(), control_meant(word) or key_meant(word), alike=0.7)
         part = _part_that_is_known(word)
         if part is not None and (not guess or " " in part or f'"{part}"' in guess):
@@ -87,8 +86,8 @@ def explain(word: str) -> Explanation:
 
 
 def _part_that_is_known(word: str) -> str | None:
-    """Return the longest part of a phrase that is a word of its own, "sprint" of "hold to sprint"; of a single word
-    the only longer one that begins with it, "swimming" for "swim".
+    """Return the longest known part of a phrase, "sprint" of "hold to sprint"; for a single word, the only longer
+    word that begins with it, "swimming" for "swim".
     """
     parts = plain(word).split()
     if len(parts) == 1 and len(parts[0]) >= 4:
@@ -104,7 +103,7 @@ def _part_that_is_known(word: str) -> str | None:
 
 
 def _is_field(phrase: str) -> bool:
-    """Whether several words are the name of a field; a single one says too little."""
+    """Return whether several words are the name of a field; a single word is too vague."""
     return " " in phrase and _squashed(phrase) in _SQUASHED
 
 
@@ -147,7 +146,7 @@ def _things(word: str) -> Iterator[Explained]:
 
 
 def _held_words(word: str) -> Iterator[Explained]:
-    """Give what a word does that a field holds, once for each field that holds it so."""
+    """Yield what a word means as the value of a field, once for each field with that meaning."""
     seen = set()
     for group in (*groups_of(Profile), *groups_of(Course)):
         for table in group.tables:
@@ -173,11 +172,11 @@ _NAMES = tuple(
 )
 
 _SQUASHED = {_squashed(name): name for name in _NAMES}
-"""Fields by their names without what separates their parts."""
+"""Fields by their names without separators."""
 
 
 _ENDS = ("_m_per_min", "_per_min", *UNITS)
-"""Units at the end of names: those of quantities alone, and those of fields."""
+"""Units at the end of names: those that only quantities have, and those of fields."""
 
 
 def _stem(name: str) -> str:
@@ -193,7 +192,7 @@ for _name in _NAMES:
 
 
 def known_words() -> list[str]:
-    """Return every word that means something."""
+    """Return every word that can be explained."""
     tables = [table for root in (Profile, Course) for group in groups_of(root) for table in group.tables]
     fields = [field for table in tables for field in table.fields]
     words = [name for field in fields for name, _ in field.words]

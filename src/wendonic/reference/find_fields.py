@@ -1,4 +1,4 @@
-"""Fields and tables by a path, or by the end of one."""
+"""Finds fields and tables by a path, or by the end of one."""
 
 import re
 from collections.abc import Iterator
@@ -15,14 +15,14 @@ ANY_NAME = "NAME"
 
 
 class FoundField(NamedTuple):
-    """A field, and the tables that have it, each with the alternatives of it that do."""
+    """A field, and the tables that have it, each with its alternatives that do."""
 
     field: FieldWords
     places: tuple[str, ...]
 
 
 class FoundFields(NamedTuple):
-    """What is at a path: whole tables, alternatives together, and single fields."""
+    """The result of a search: whole tables, alternatives together, and single fields."""
 
     groups: tuple[TableGroup, ...]
     fields: tuple[FoundField, ...]
@@ -34,7 +34,7 @@ def _segments(path: str) -> tuple[str, ...]:
 
 
 def _fits(asked: tuple[str, ...], path: tuple[str, ...], own_names: int) -> bool:
-    """Return whether the search is the end of a path, where so many of its words are names of the user's own,
+    """Return whether the search matches the end of a path, if a given number of its words are the user's own names
     and the other names are left out.
     """
     if not asked:
@@ -44,13 +44,13 @@ def _fits(asked: tuple[str, ...], path: tuple[str, ...], own_names: int) -> bool
     before, last = path[:-1], path[-1]
     if last != ANY_NAME:
         return last == asked[-1] and _fits(asked[:-1], before, own_names)
-    # The search begins with a word of the format.
+    # The search begins with a word of the file format.
     as_name = own_names > 0 and len(asked) > 1 and _fits(asked[:-1], before, own_names - 1)
     return as_name or _fits(asked, before, own_names)
 
 
 def _matching(group: TableGroup, asked: tuple[str, ...], own_names: int) -> TableGroup | None:
-    """Return the tables of a group that fit, None if none does; one alternative may be searched by its word."""
+    """Return the tables of a group that match, None if none does; one alternative may be selected by its word."""
     fits = [
         table for table in group.tables if any(_fits(asked, _segments(place), own_names) for place in table.places)
     ]
@@ -83,8 +83,9 @@ def _field_matches(asked: tuple[str, ...], own_names: int, groups: tuple[TableGr
 
 
 def find_fields(path: str) -> FoundFields:
-    """Return what a profile or a course has at a path, or at every path that ends like this: `mode.foot.look`,
-    `gait.walk.accel_m_s2`, `dead_zone`, `inner`, `drive`. Names of your own, and indexes, can be left out.
+    """Return the fields and tables of a profile or a course at a path, or at every path that ends with it:
+    `mode.foot.look`, `gait.walk.accel_m_s2`, `dead_zone`, `inner`, `drive`. Your own names, and indices, can be left
+    out.
 
     Raises `WendonicError` for a path that does not exist, with the nearest spelling.
 
@@ -107,13 +108,13 @@ def find_fields(path: str) -> FoundFields:
 
 
 def known_fields(path: str) -> FoundFields | None:
-    """Return what `find_fields` does; None where there is nothing.
+    """Return what `find_fields` does, but None if nothing is found.
 
     >>> known_fields("deadzone") is None
     True
     """
     asked = _segments(path)
-    # As few words as possible are names of the user's own: "mode.look" is the table of every mode.
+    # As few words as possible are taken as the user's own names: "mode.look" is the table of every mode.
     for own_names in range(len(asked)):
         found = _found(asked, own_names)
         if any(found):
@@ -126,8 +127,8 @@ def _every() -> tuple[TableGroup, ...]:
 
 
 def _found(asked: tuple[str, ...], own_names: int) -> FoundFields:
-    """Return what is found where so many of the words are names of the user's own."""
-    # The whole group was searched for: it comes before those that only share a table with it.
+    """Return what is found if a given number of the words are the user's own names."""
+    # The whole group matches, so it comes before groups that only share a table with it.
     groups = tuple(group for group in _every() if _fits(asked, _segments(group.place), own_names))
     for group in () if groups else _every():
         found = _matching(group, asked, own_names)
@@ -144,7 +145,7 @@ def _found(asked: tuple[str, ...], own_names: int) -> FoundFields:
 
 
 def _names(table: ReferenceTable) -> Iterator[str]:
-    """Give the paths of the fields that a table is the value of, or whose key makes it this alternative."""
+    """Yield the paths of the fields whose value is the table, or whose key selects this alternative."""
     for place in table.places:
         yield re.sub(r"(\[\]|\.NAME)+$", "", place)
         yield f"{place}.{table.chosen}"

@@ -1,12 +1,12 @@
-"""What a setting does in numbers, in the names and units of a profile."""
+"""Formulas of the settings, in the names and units of a profile."""
 
 from typing import NamedTuple
 
 
 class Formula(NamedTuple):
-    """One formula: the step of the tick that it belongs to, what it is for, what it gives, and the expression, in
-    Python's notation with the functions of `math`. Its names are fields of a profile and those that `given` explains;
-    `source` is the paper that it is from. It is found by each of `names`.
+    """One formula: its step of the tick, its purpose, its result, and the expression, in Python's notation with the
+    functions of `math`. Its names are fields of a profile and those that `given` explains; `source` is its paper. It
+    is found by each of `names`.
     """
 
     step: str
@@ -19,7 +19,7 @@ class Formula(NamedTuple):
 
     @property
     def says(self) -> str:
-        """The whole in one line.
+        """The formula in one line.
 
         >>> formulas_of("expo")[0].says
         'amount = (1 - a) * u + a * u**3, where a = amount of the curve, u = tilt past the dead zone, 0..1'
@@ -387,11 +387,11 @@ FORMULAS: tuple[Formula, ...] = (
         f"closing or of opening; {_DT}",
     ),
 )
-"""In the order of a tick."""
+"""All formulas, in the order of a tick."""
 
 
 def formulas_of(name: str) -> tuple[Formula, ...]:
-    """Return the formulas of a name: a field, or a word that a field holds.
+    """Return the formulas of a name: a field, or a value of a field.
 
     >>> [formula.of for formula in formulas_of("inner")]
     ['dead_zone.form = "round"']

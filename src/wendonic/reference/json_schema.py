@@ -1,4 +1,4 @@
-"""JSON Schema (2020-12) of the files, for editors: names, kinds, ranges, words, and what each field does."""
+"""JSON Schema (2020-12) of the files, for editors: names, types, ranges, allowed words and descriptions."""
 
 import functools
 import json
@@ -30,16 +30,16 @@ FILE_NAMES = {
     "course": "wendonic-course.schema.json",
     "recording": "wendonic-recording.schema.json",
 }
-"""What the schema of each kind of file is called beside the files that point to it."""
+"""File names of the schemas beside the files that refer to them."""
 
 Schema = dict[str, Any]
 
 _NAMED_LATER = "like_"
-"""Prefix of the definitions for a mode that copies another one, in which nothing is required."""
+"""Prefix of the definitions for a mode with `like`, in which nothing is required."""
 
 
 def schema_line(kind: str) -> str:
-    """Return the comment by which editors find the schema of a TOML file beside it.
+    """Return the comment that tells editors which schema beside a TOML file applies to it.
 
     >>> schema_line("profile")
     '#:schema ./wendonic-profile.schema.json'
@@ -50,7 +50,7 @@ def schema_line(kind: str) -> str:
 def json_schema(kind: str = "profile") -> Schema:
     """Return the JSON Schema of a profile, a course, or one line of a recording.
 
-    What only a whole file shows is not in it: whether names exist, whether numbers go together. Raises
+    It cannot check what needs the whole file: whether names exist, whether numbers fit together. Raises
     `WendonicError` for another kind.
 
     >>> json_schema("profile")["$schema"], json_schema("recording")["oneOf"][1]["required"]
@@ -67,7 +67,7 @@ def json_schema(kind: str = "profile") -> Schema:
 
 @functools.cache
 def schema_text(kind: str = "profile", ascii_only: bool = False) -> str:
-    """Return the JSON Schema of a kind of file as it is written; with `ascii_only` it passes through any terminal.
+    """Return the JSON Schema of a kind of file as text; with `ascii_only` any terminal can print it.
 
     >>> schema_text("recording").splitlines()[0]
     '{'
@@ -76,14 +76,14 @@ def schema_text(kind: str = "profile", ascii_only: bool = False) -> str:
 
 
 def write_schema(path: str | Path, kind: str = "profile") -> None:
-    """Write the JSON Schema of a kind of file; a file that is there already is replaced."""
+    """Write the JSON Schema of a kind of file; an existing file is replaced."""
     with atomic_file(path) as beside:
         beside.write_text(schema_text(kind) + "\n", encoding="utf-8", newline="\n")
 
 
 def _table_schema(root: type[Table], what: str) -> Schema:
     kinds = {table.kind.__name__: table.kind for table in tables_of(root)}
-    # Marked types say what their texts name only after their own JSON Schema was made.
+    # Annotated types add what their texts name only after their own JSON Schema has been made.
     made = root.model_json_schema(schema_generator=GenerateJsonSchema, ref_template="#/$defs/{model}")
     definitions = made.pop("$defs", {})
     for name, definition in definitions.items():
@@ -93,7 +93,7 @@ def _table_schema(root: type[Table], what: str) -> Schema:
 
 
 def _spell_out(definition: Schema, table: type[BaseModel]) -> None:
-    """Make of pydantic's schema of a table what an editor shows and checks."""
+    """Turn pydantic's schema of a table into one for editors."""
     definition.pop("title", None)
     definition["description"] = " ".join(about(table).split())
     properties: dict[str, Schema] = definition["properties"]
@@ -111,7 +111,7 @@ def _spell_out(definition: Schema, table: type[BaseModel]) -> None:
         if own_unit != words.name:
             patterns[f"^{own_unit}$"] = _in_own_unit(field, words)
     if issubclass(table, Choice):
-        # What goes with another form may stay, and does nothing.
+        # Fields of other forms may stay in the file and have no effect.
         patterns |= {f"^{name}$": {} for name in fields_of_others(table)}
     if patterns:
         definition["patternProperties"] = patterns
@@ -126,7 +126,7 @@ def _spell_out(definition: Schema, table: type[BaseModel]) -> None:
 
 
 def _tidy(field: Schema) -> Schema:
-    """Take out what a file never holds: null, and pydantic's own additions."""
+    """Remove what a file never contains: null, and pydantic's own additions."""
     field = {key: value for key, value in field.items() if key not in ("title", "unit", "otherwise", "discriminator")}
     if field.get("default") is None:
         field.pop("default", None)
@@ -139,14 +139,14 @@ def _tidy(field: Schema) -> Schema:
             else:
                 field[key] = choices
     if isinstance(field.get("default"), dict):
-        # It would be offered with every number written out.
+        # Editors would offer it with every number written out.
         field.pop("default")
     field.pop("examples", None)
     return field
 
 
 def _in_own_unit(field: Schema, words: FieldWords) -> Schema:
-    """Return the schema of a length in the game's own unit, whose range depends on that."""
+    """Return the schema of a length in the game's own unit, without a range, which depends on that unit."""
     free: Schema = {"description": f"{words.description} (in the game's own unit, with units_per_m in [world])"}
     kept = ("type", "prefixItems", "items", "minItems", "maxItems")
     free |= {key: _without_limits(value) for key, value in field.items() if key in kept}
@@ -183,11 +183,11 @@ _TEXTS: dict[str, str] = {
     "pad": _PADS,
     "d-pad": f"{_PADS}\\.dpad",
 }
-"""Patterns of the texts that name controls, by what their fields hold."""
+"""Patterns of the texts that name controls, by the kind of control."""
 
 
 def _name_controls(field: Schema, info: Any) -> None:
-    """Point to the names of controls where texts name them."""
+    """Refer to the names of controls wherever texts name them."""
     marks = [mark.words for mark in _holds(info) if mark.words in _TEXTS]
     for text in _texts(field) if marks else ():
         text.pop("type")
@@ -199,7 +199,9 @@ def _definition_name(holds: str) -> str:
 
 
 def _control_definitions() -> dict[str, Schema]:
-    """Return what texts may hold that name controls: names to choose from, and everything that fits."""
+    """Return the definitions of texts that name controls: names to choose from, and the pattern of everything that
+    fits.
+    """
     made = {}
     for holds, pattern in _TEXTS.items():
         fits = re.compile(pattern)
@@ -259,7 +261,7 @@ def _profile_schema() -> Schema:
 
 
 def _with_likes(definitions: dict[str, Schema]) -> None:
-    """Let a mode that copies another one say only what differs: in tables, not in the entries of its lists."""
+    """Let a mode with `like` contain only what differs: in tables, not in the entries of its lists."""
     lenient: dict[str, Schema] = {}
 
     def loosened(value: Any) -> Any:
@@ -288,7 +290,7 @@ def _with_likes(definitions: dict[str, Schema]) -> None:
         lenient[copied] |= loosened(plain)
         for alternatives in lenient[copied]["properties"].values():
             if "oneOf" in alternatives and any("$ref" in choice for choice in alternatives["oneOf"]):
-                # A table that does not name its form again fits several of them.
+                # A table that does not repeat its form matches several of them.
                 alternatives["anyOf"] = alternatives.pop("oneOf")
 
     mode = definitions["Mode"]

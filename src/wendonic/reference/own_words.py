@@ -1,4 +1,4 @@
-"""The words that Wendonic uses of itself: in messages, pages and names."""
+"""Wendonic's own words, as used in messages, pages and names."""
 
 from wendonic.profile.trade_words import TradeWord, plain
 

@@ -1,4 +1,4 @@
-"""Every table of a profile or a course: its place, and its fields, in the order of shaping."""
+"""Every table of a profile or a course, with its path and its fields, in the order of shaping."""
 
 import inspect
 from collections.abc import Iterable
@@ -14,15 +14,15 @@ from wendonic.profile.schema.profile import Profile
 from wendonic.profile.schema.table import Table
 
 ORDER = ("world", "window", "seat", "joystick", "move", "rise", "throttle", "turn", "look", "press", "goal", "steer")
-"""Tables in the order of the data: input, channels, presses, steering; the rest follows in the order of the file."""
+"""Tables in the order of the data: input, channels, presses, steering; the rest follow in the order of the file."""
 
 AFTER = ("bind",)
-"""Fields whose tables come before the table that holds them, since they are shaped before."""
+"""Fields whose tables come before the table that contains them, because they are applied earlier."""
 
 
 class ReferenceTable(NamedTuple):
-    """One table: its class, its field paths, which of several alternatives it is there ("" where
-    there are none), and its fields in words.
+    """One table: its class, its field paths, which of several alternatives it is ("" if there are none), and
+    descriptions of its fields.
     """
 
     kind: type[Table]
@@ -32,7 +32,7 @@ class ReferenceTable(NamedTuple):
 
     @property
     def title(self) -> str:
-        """Its first place, and which alternative it is.
+        """Its first path, and which alternative it is.
 
         >>> [table.title for table in profile_tables()][:2]
         ['top of the file', 'world']
@@ -42,12 +42,12 @@ class ReferenceTable(NamedTuple):
 
     @property
     def chosen(self) -> str:
-        """The one word by which an alternative is known: `stick`, `power`, `drive`."""
+        """The word that selects an alternative: `stick`, `power`, `drive`."""
         return self.choice.split('"')[1] if '"' in self.choice else self.choice
 
     @property
     def path(self) -> str:
-        """A path by which it alone is found.
+        """A path that finds only this table.
 
         >>> [table.path for table in profile_tables() if table.choice == "stick"][0]
         'mode.NAME.move.bind.stick'
@@ -57,19 +57,19 @@ class ReferenceTable(NamedTuple):
 
     @property
     def about(self) -> str:
-        """What it is, in a few paragraphs."""
+        """Its description, in a few paragraphs."""
         return about(self.kind)
 
     @property
     def summary(self) -> str:
-        """The first sentence of what it is."""
+        """The first sentence of its description."""
         first = " ".join(self.about.split("\n\n")[0].split())
         end = first.find(". ")
         return first if end < 0 else first[: end + 1]
 
 
 def about(kind: type[BaseModel]) -> str:
-    """Return what a kind of table is, for people who write files: without its examples in Python.
+    """Return the description of a kind of table for authors of files, without its Python examples.
 
     >>> from wendonic.profile.schema.profile import Profile
     >>> ">>>" in about(Profile)
@@ -113,11 +113,11 @@ def tables_of(root: type[Table]) -> tuple[ReferenceTable, ...]:
 
 
 LAST = ("shared", "seat")
-"""Fields that every entry has, and few files need."""
+"""Fields that every entry has but few files need."""
 
 
 def _in_order(fields: Iterable[FieldWords]) -> tuple[FieldWords, ...]:
-    """Return fields with those first that a file must have, which say what the table is."""
+    """Return fields with the required ones first, which say what the table is."""
     return tuple(sorted(fields, key=lambda field: (field.name in LAST, not field.required)))
 
 
@@ -132,7 +132,7 @@ def course_tables() -> tuple[ReferenceTable, ...]:
 
 
 class TableGroup(NamedTuple):
-    """The tables of one place: one, or alternatives, and the fields that all of those have."""
+    """The tables at one path: one, or several alternatives, and the fields that all of them have."""
 
     place: str
     tables: tuple[ReferenceTable, ...]
@@ -140,7 +140,7 @@ class TableGroup(NamedTuple):
 
     @property
     def summary(self) -> str:
-        """What it is in one sentence, or which alternatives there are."""
+        """Its description in one sentence, or the list of alternatives."""
         if len(self.tables) == 1:
             return self.tables[0].summary
         word = self.tables[0].choice.partition(" =")[0] if "=" in self.tables[0].choice else "one of"

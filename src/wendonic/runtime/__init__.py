@@ -1,1 +1,1 @@
-"""What a game calls: raw input in, one intent a tick out."""
+"""The part that a game calls: raw input in, one intent per tick out."""

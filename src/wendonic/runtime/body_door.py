@@ -1,4 +1,4 @@
-"""The door for what a game says of the body: it owns the body, and the helm is its guest."""
+"""The calls by which a game reports its body: the game owns the body, and the helm is its guest."""
 
 import contextlib
 import logging
@@ -29,14 +29,13 @@ _SQUARE = CONTROLS["square"]
 _DISCARD = CONTROLS["discard"]
 _STILL = (0.0, 0.0, 0.0)
 _LOW_M = 0.1
-"""A game's body may sink this far into the ground."""
+"""How far a game's body may sink into the ground (m)."""
 
 
 class BodyDoor(Door):
-    """Takes what a game says of the body, of the ground and the walls about it, and of the mode that it enters.
-
-    The game's own calls speak in its axes and its unit; events of a recording say the same in the plan frame. Every
-    call passes its result on to the held state, so that a game's own session can be recorded.
+    """Takes a game's reports of the body, of ground and walls, and of the mode that it enters. The game's own calls
+    use its axes and its unit; events of a recording have the same in the plan frame. Every call passes its result on
+    to the held state, so that a game's session can be recorded.
     """
 
     __slots__ = (
@@ -58,36 +57,36 @@ class BodyDoor(Door):
 
     axes: WorldAxes
     _asked: tuple[frozenset[tuple[int, int]], WorldAxes, tuple[float, ...]] | None
-    """The squares that the game blocked last, its axes then, and the course that this gave."""
+    """The squares that the game blocked last, its axes at that time, and the resulting course."""
     _changes_seen: int
     _contact: GameVector | None
     _course_before: tuple[float, ...]
-    """The course without the squares that were reported one by one since a tick last looked at it."""
+    """The course without the squares that have been reported one by one since the last tick that read it."""
     _ground: tuple[float, float, float, float]
     _low_place: tuple[tuple[float, ...], float] | None
-    """The last place below the ground that the helm knows, and how far below (m), until a tick looks at it."""
+    """The last place below the ground that the helm knows, and how far below (m), until the next tick."""
     _low_place_noted: bool
     _record: Record
     _row: list[float]
     _run: ModeRun
     _runs: dict[str, ModeRun]
     _squares: dict[tuple[float, float], None] | None
-    """All blocked squares, if the course does not have them yet."""
+    """All blocked squares, if they are not in the course yet."""
     _wall: tuple[float, ...] | None
 
     @property
     def _course(self) -> tuple[float, ...]:
-        """The course, blocked squares included."""
+        """The course including blocked squares."""
         self._block_reported()
         return self._course_before
 
     @abstractmethod
     def enter(self, mode: str) -> None:
-        """Go over to another mode."""
+        """Enter another mode."""
 
     @abstractmethod
     def _begin_anew(self) -> None:
-        """Forget what is carried from tick to tick, but body, view, clock and mode."""
+        """Forget what is carried from tick to tick, except body, view, clock and mode."""
 
     def apply(self, event: Event) -> None:
         """Apply one event of any kind: of a device, or what a game reports to its helm.
@@ -111,7 +110,7 @@ class BodyDoor(Door):
             self.state.set(control, value)
 
     def _take(self, control: Control, value: Value) -> None:
-        """Take what a recording has of what a game reported, in the plan frame."""
+        """Take a game's report from a recording, in the plan frame."""
         fitting = fitting_value(control, value)
         numbers = fitting if isinstance(fitting, tuple) else (float(fitting),)
         body = self._run.body.read(self._record)
@@ -178,7 +177,7 @@ class BodyDoor(Door):
                 below_m = ground_at(self._course, body[1], body[2]).height - body[3]
                 self._low_place = (vector_numbers(place), below_m) if below_m > _LOW_M else None
                 if self._low_place:
-                    # The next tick has something to look at.
+                    # This makes the next tick read the changes.
                     self._changes_seen = -1
         if velocity is not None:
             self.state.report(_VELOCITY, tuple(body[4:]))
@@ -186,7 +185,7 @@ class BodyDoor(Door):
             self.state.report(_FACING, math.degrees(body[0]))
 
     def _note_low_place(self, place: tuple[float, ...], below_m: float) -> None:
-        """Warn, once, of a place under the only ground that is known; the game may have reported its own since."""
+        """Warn once of a place below the only known ground, unless the game has reported its own since."""
         self._low_place = None
         if self._ground[0] == GROUND_UNKNOWN:
             self._low_place_noted = True
@@ -199,7 +198,7 @@ class BodyDoor(Door):
             )
 
     def stop(self) -> None:
-        """Set the body's speed to zero, as a wall does, see `contact`; facing, view and what is held stay.
+        """Set the body's speed to zero, as a wall does (see `contact`); facing, view and held controls stay.
 
         >>> from wendonic import Helm
         >>> from wendonic.demo import demo_profile
@@ -221,7 +220,7 @@ class BodyDoor(Door):
         self._infer_wall(body[4:], velocity)
 
     def _infer_wall(self, was: Sequence[float], velocity: Sequence[float]) -> None:
-        """Infer a wall where a velocity (m/s) has nothing left of what was taken from it."""
+        """Infer a wall if a new velocity (m/s) has no component left along the difference from the old one."""
         was_x, was_y, was_z = was
         x, y, z = velocity
         taken_x, taken_y, taken_z = was_x - x, was_y - y, was_z - z
@@ -231,7 +230,7 @@ class BodyDoor(Door):
             self._tell_wall((-taken_x / length, -taken_y / length, -taken_z / length))
 
     def _tell_wall(self, normal: Sequence[float]) -> None:
-        """Take the normal of what took the body's speed, for the next tick; in a corner, walls add up."""
+        """Keep the normal of a wall that took the body's speed, for the next tick; in a corner, normals add up."""
         both = [was + part for was, part in zip(self._wall or _STILL, normal, strict=True)]
         length = math.hypot(*both)
         wall = tuple([part / length for part in both] if length > 1e-6 else normal)

@@ -1,4 +1,4 @@
-"""Some numbers of a record, found once: read together, written together."""
+"""A group of numbers in a record, located once, read and written together."""
 
 from collections.abc import Iterable, Sequence
 from typing import Any
@@ -8,10 +8,9 @@ from wendonic.compiler.ready import Record, getter
 
 
 class Cells:
-    """Where some numbers of the memory are in a record, by the paths they have in `Memory`.
-
-    `sources` has the index of each in a record, or -1 and a number in `constants` where the structure fixes it;
-    `targets` has the indices to write it to: in the memory, and where the outcome reports it.
+    """The positions in a record of some numbers of the memory, given by their paths in `Memory`. `sources` has the
+    index of each in a record, or -1 with its value in `constants` if the structure fixes it; `targets` has the
+    indices to write it to: in the memory, and in the outcome if it is reported there.
 
     >>> layout = Layout(2, 3, {("memory", "a"): 1, ("outcome", "a"): 2}, {("memory", "b"): 4.0})
     >>> cells = Cells(layout, [("a",), ("b",)])
@@ -51,13 +50,13 @@ class Cells:
         return self._get(record + self._fixed)
 
     def write(self, record: list[float], numbers: Sequence[float]) -> None:
-        """Write numbers into a record; those that the structure has no use for are left out."""
+        """Write numbers into a record; those that the structure does not use are skipped."""
         for index, number in self._written:
             record[index] = numbers[number]
 
 
 def cells_of(layout: Layout, paths: tuple[Path, ...]) -> Cells:
-    """Return the cells of some numbers; those of a layout are found once.
+    """Return the cells of some numbers, located once for each layout.
 
     >>> layout = Layout(1, 1, {("memory", "a"): 0}, {})
     >>> cells_of(layout, (("a",),)) is cells_of(layout, (("a",),))

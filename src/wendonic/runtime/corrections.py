@@ -1,4 +1,4 @@
-"""What a game says of the body: checked, and in the plan frame."""
+"""Checks a game's reports of its body, and converts them to the plan frame."""
 
 import math
 from collections.abc import Sequence
@@ -16,10 +16,9 @@ def plan_vector(
     was: Sequence[float],
     units: float = 1.0,
 ) -> tuple[float, float, float]:
-    """Return a vector of the game in the plan frame; what a 2-D game's axes cannot say stays as it was. Places and
-    velocities are in what `units` of are a metre.
-
-    Raises `WendonicError` for too few numbers or too many, or for one that is not finite.
+    """Return a vector of the game in the plan frame; a component that a 2-D game does not have stays as it was.
+    `units` of the game's unit are a metre, for places and velocities. Raises `WendonicError` for too few or too many
+    numbers, or for one that is not finite.
     """
     try:
         numbers = vector_numbers(vector)
@@ -39,8 +38,8 @@ def corrected_body(
     velocity: Sequence[float] | None,
     facing: Sequence[float] | None,
 ) -> list[float]:
-    """Return the numbers of a body (see `runtime.reader.BODY`) with what the game says put in; what it does not
-    mention stays as it was.
+    """Return the numbers of a body (see `runtime.reader.BODY`) with the game's corrections; what it does not mention
+    stays as it was.
 
     >>> corrected_body(WorldAxes("+x", "-z", "+y"), (0.0,) * 7, (1.0, 2.0, 3.0), None, (1.0, 0.0, 0.0))[:4]
     [1.5707963267948966, 1.0, -3.0, 2.0]

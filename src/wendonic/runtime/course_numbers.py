@@ -1,11 +1,12 @@
-"""A course as the kernels read it."""
+"""A course in the form that the kernels read."""
 
 from wendonic.errors import WendonicError
 from wendonic.kernels.body.ground import NO_COURSE, HasNumbers
 
 
 def course_numbers(course: HasNumbers | None) -> tuple[float, ...]:
-    """Return a course in one row, level ground without one; raises `WendonicError` for anything else, such as a path.
+    """Return a course as one row of numbers, level ground if there is none; raises `WendonicError` for anything else,
+    such as a path.
 
     >>> course_numbers(None) == NO_COURSE
     True

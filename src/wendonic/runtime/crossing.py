@@ -1,4 +1,4 @@
-"""What is carried over from one mode's record into another's, found once for a pair of modes."""
+"""What is carried over from one mode's record into another's, determined once for each pair of modes."""
 
 from collections.abc import Callable, Iterable, Mapping, Sequence
 
@@ -35,8 +35,8 @@ _FACING = ("asked", "towards", "against_s")
 
 
 def _is_movement(old: ModeRun, new: ModeRun) -> Callable[[Path], bool]:
-    """Return a test for what movement is in two modes: squares only where they are the same, goals where both walk to
-    some, and as many can wait.
+    """Return a test for the paths that are movement in both modes: squares only if they are the same, goals only if
+    both modes have them and as many can wait.
     """
     had, has = old.tuning.frame, new.tuning.frame
     squares = same_squares(old, new)
@@ -51,7 +51,7 @@ def _is_movement(old: ModeRun, new: ModeRun) -> Callable[[Path], bool]:
 
 
 def same_squares(old: ModeRun, new: ModeRun) -> bool:
-    """Return whether two modes step on the same squares, equally fast: a step that is under way can go on."""
+    """Return whether two modes step on the same squares at the same speed, so that a step under way can continue."""
 
     def squares(run: ModeRun) -> tuple[float, Vec2, float]:
         grid = run.tuning.frame.grid
@@ -61,12 +61,11 @@ def same_squares(old: ModeRun, new: ModeRun) -> bool:
 
 
 class Crossing:
-    """Makes the record in which a mode is entered from another one.
-
-    Body and view stay, with a jump that is under way, and sources by which both modes look go on: what smoothing owes
-    is not lost, and a stick that has snapped does not snap again. Everything of a press that is carried on stays; of
-    the others stay what was switched on, the first of two taps and what waits, if the style is the same, and the
-    times since. A press that was held and is not carried on ends. Movement goes on only where it is carried.
+    """Makes the record with which a mode is entered from another one. Body and view stay, with a jump that is under
+    way, and sources of `look` that both modes have continue: what smoothing still has to hand out is not lost, and a
+    stick that has snapped does not snap again. A press that is carried on keeps everything; other presses of the same
+    style keep their toggled state, the first of two taps, what waits, and the times since. A press that was held and
+    is not carried on ends. Movement continues only if it is carried.
     """
 
     __slots__ = ("_base", "_fixed", "_new", "_old", "movement", "sources")
@@ -78,16 +77,16 @@ class Crossing:
         sources: Mapping[str, Mapping[int, int]] | None = None,
         movement: bool = False,
     ) -> None:
-        """Find where each number comes from and where it goes; `sources` are those that both modes have, see
-        `same_sources`. Without them a mode begins anew, and only the bias of gyros is still known. With `movement`,
-        that of the channels goes on.
+        """Find the origin and the target of each number; `sources` are those that both modes have, see
+        `same_sources`. Without them the mode begins anew, and only the bias of gyros is kept. With `movement`, the
+        state of the channels continues.
         """
         self._old, self._new = old, new
         anew = sources is None
         same = sources or {"look": {number: number for number in range(len(new.tuning.look.sources))}}
         self.movement = KeptNumbers(old, new, {}, same, _is_movement(old, new)) if movement else None
         fixed = list(new.record_at_rest)
-        # A new record is read in one go out of the old one with the fixed numbers behind it.
+        # A new record is gathered in one call from the old one with the fixed numbers appended.
         indices = [old.layout.width + index for index in range(new.layout.width)]
 
         def carry(source: Cells, target: Cells, numbers: Iterable[int]) -> None:
@@ -120,7 +119,7 @@ class Crossing:
             keeps = not anew and new.carries and new.press_styles[number] == old.press_styles[number]
             carry(had, has, _HELD if anew else (*_ALWAYS_KEPT, *_OF_STYLE) if keeps else _ALWAYS_KEPT)
         self.sources = [index if index < old.layout.width else -1 for index in indices]
-        """Where each number of the new record is in the old one, -1 where it is in `fixed`."""
+        """The index of each number of the new record in the old one, or -1 if it is in `fixed`."""
         self._base = getter(indices)
         self._fixed = tuple(fixed)
 
@@ -130,8 +129,8 @@ class Crossing:
         return self._fixed
 
     def record(self, record: Record, carried: Sequence[bool], row: Sequence[float] = ()) -> Record:
-        """Return the record in which the new mode is entered, with the presses that are carried on; `row` is the last
-        sample of the old one.
+        """Return the record with which the new mode is entered, with the presses that are carried on; `row` is the
+        last sample of the old mode.
         """
         new = self._new
         base = self._base(record + self._fixed)

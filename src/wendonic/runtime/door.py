@@ -1,4 +1,4 @@
-"""The door: raw values of every device in, in their own standards."""
+"""The door: takes the raw values of every device, each in its own standard."""
 
 from collections.abc import Sequence
 
@@ -15,7 +15,7 @@ WINDOW = CONTROLS["window"]
 
 
 class Door:
-    """Takes raw values as they come, and holds what is held.
+    """Takes raw values as they arrive, and keeps what is held.
 
     >>> door = Door()
     >>> door.key("KeyW", down=True)
@@ -31,7 +31,7 @@ class Door:
 
     @property
     def health(self) -> dict[str, dict[str, int]]:
-        """How often a raw value was cut to its range (`clamped`) or was no finite number (`refused`), by control."""
+        """How often a raw value was clamped to its range (`clamped`) or was not finite (`refused`), by control."""
         return {"clamped": dict(self.state.clamped), "refused": dict(self.state.refused)}
 
     def apply(self, event: Event) -> None:
@@ -65,14 +65,14 @@ class Door:
         self.state.set(_WHEEL, notches)
 
     def pointer(self, x: float, y: float) -> None:
-        """Set the place of the pointer, in window fractions: 0..1, y down."""
+        """Set the position of the pointer, in window fractions: 0..1, y down."""
         self.state.set(_POINTER, (x, y))
 
     def window(self, width: float, height: float) -> None:
         """Set the size of the window, in any unit, so that thumbs and pointers count the same in both directions
         whatever its shape. Call it at the start and whenever the window is resized; until then `[window]
         aspect_ratio` of the profile holds. A size of 0 or less, as of a minimised window, changes nothing. Raises
-        `ControlError` for what is no finite number.
+        `ControlError` for a number that is not finite.
 
         >>> door = Door()
         >>> door.window(2400, 1080)
@@ -86,7 +86,7 @@ class Door:
             self.state.set(WINDOW, across / down)
 
     def touch(self, finger: int, x: float, y: float, down: bool = True) -> None:
-        """Set a finger, 0 to 9, that lands, moves or is lifted: its place, in window fractions, y down.
+        """Set a finger, 0 to 9, that lands, moves or is lifted: its position, in window fractions, y down.
 
         >>> door = Door()
         >>> door.touch(0, 0.2, 0.8)
@@ -118,8 +118,7 @@ class Door:
         self.state.set(find_kind(control, "rates"), (x, y, z))
 
     def view(self, yaw_deg: float, pitch_deg: float = 0.0) -> None:
-        """Set where the camera looks before this tick's look; it counts until it is set again, or turned by
-        `look`.
+        """Set where the camera looks before this tick's look; it holds until it is set again, or turned by `look`.
 
         >>> door = Door()
         >>> door.view(yaw_deg=90.0, pitch_deg=-10.0)

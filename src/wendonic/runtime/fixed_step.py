@@ -1,4 +1,4 @@
-"""A fixed step: frames bring time, steps take it, and what cannot be caught up with is dropped and counted."""
+"""A fixed step: frames add time, steps consume it, and time that cannot be caught up is dropped and counted."""
 
 import math
 
@@ -6,11 +6,12 @@ from wendonic.errors import WendonicError
 from wendonic.runtime.seconds import seconds_of
 
 ROUNDING = 1e-9
-"""A step that rounding alone keeps from fitting fits."""
+"""A step that misses only by rounding still fits."""
 
 
 class FixedStep:
-    """The time (s) that frames have brought and no step has taken yet; what was dropped; the share of a step left.
+    """The time (s) of frames that no step has consumed yet, the time that was dropped, and the share of a step that
+    is left.
 
     >>> step = FixedStep()
     >>> step.bring(1.0, 0.25, max_catch_up_s=0.6)
@@ -21,14 +22,14 @@ class FixedStep:
     __slots__ = ("dropped_s", "left_s", "step_s")
 
     def __init__(self) -> None:
-        """Begin with none."""
+        """Begin without any time."""
         self.left_s = 0.0
         self.dropped_s = 0.0
         self.step_s = 1.0
 
     def bring(self, frame_dt: float, step_s: float, max_catch_up_s: float) -> None:
-        """Add the time of a frame, for steps of `step_s`. Of all that is left no more than `max_catch_up_s` is kept,
-        and at least a step.
+        """Add the time of a frame, for steps of `step_s`. At most `max_catch_up_s` of the remaining time is kept, but
+        at least a step.
 
         Raises `WendonicError` for a frame that is negative or not finite, a step that is not above 0 and finite, and
         a `max_catch_up_s` that is not above 0.
@@ -53,5 +54,5 @@ class FixedStep:
 
     @property
     def leftover_ratio(self) -> float:
-        """The share of a step that is left, 0 up to 1 once every step that fits is taken."""
+        """The share of a step that is left: 0 up to 1 after every step that fits has been taken."""
         return min(self.left_s / self.step_s, 1.0)

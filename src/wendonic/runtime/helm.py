@@ -49,11 +49,11 @@ _new = tuple.__new__
 DEVICE_NAMES: dict[str, Device] = {device: device for device in DEVICES}
 
 MAX_CATCH_UP_S = 0.25
-"""How much time fixed ticks catch up with at most after a long frame."""
+"""The most time (s) that fixed ticks catch up after a long frame."""
 
 
 class _Ground(NamedTuple):
-    """A course as a helm keeps it, blocked squares included."""
+    """The numbers of a course, including blocked squares."""
 
     numbers: tuple[float, ...]
 
@@ -111,17 +111,17 @@ class Helm(BodyDoor):
         mode: str | None = None,
         tick_functions: ModuleType | None = None,
     ) -> None:
-        """Make every mode ready, so that going over to another one in the middle of play costs no more than a tick;
-        `prepare = "first"` leaves the others until they are entered, which is for tools. It begins in the profile's
-        first mode, unless `mode` names another. Where a game is frozen, `tick_functions` is a module that `wendonic
-        export --as python` wrote beforehand. Raises `WendonicError` for a mode that does not exist, and for a module
-        of another structure or version.
+        """Prepare every mode, so that entering another one in the middle of play costs no more than a tick; with
+        `prepare = "first"`, which is for tools, the others wait until they are entered. The helm begins in the
+        profile's first mode, unless `mode` names another. Where a game is frozen, `tick_functions` is a module that
+        `wendonic export --as python` wrote beforehand. Raises `WendonicError` for a mode that does not exist, and for
+        a module of another structure or version.
         """
         super().__init__()
         world = known_profile(profile).world
         self.profile = profile
         self.next_profile: Profile | None = None
-        """A profile to retune to as the next tick begins; another thread may set it."""
+        """A profile to retune to when the next tick begins; another thread may set it."""
         self.seat = seat or "pad"
         self.axes = world.axes
         self._course_before = course_numbers(course)
@@ -157,7 +157,7 @@ class Helm(BodyDoor):
         self._run.sampler.begin(self.state)
 
     def _prepare(self, name: str) -> ModeRun:
-        """Make a mode ready, and the crossings between it and those that are ready already."""
+        """Prepare a mode, and the crossings between it and the modes that are ready already."""
         run = self._made(self.profile, name, self.axes, None)
         self._crossings |= crossings_of(self.profile, run, self._runs.values())
         self._runs[name] = run
@@ -173,22 +173,22 @@ class Helm(BodyDoor):
         return [run.sampler for run in self._runs.values() if run is not self._run and run.sampler.binds_presses]
 
     def __copy__(self) -> "Helm":
-        """Return a helm of its own that goes on from here; with shared state both would tick one body."""
+        """Return an independent helm that continues from here; with shared state both would move one body."""
         return copy.deepcopy(self)
 
     def __deepcopy__(self, memo: dict[int, Any]) -> "Helm":
-        """Return a helm of its own; what never changes, such as tick functions, is shared."""
+        """Return an independent helm; what never changes, such as tick functions, is shared."""
         made = memo[id(self)] = object.__new__(type(self))
         names = [name for kind in type(self).__mro__ for name in getattr(kind, "__slots__", ())]
         for name in [*names, *getattr(self, "__dict__", ())]:
             value = getattr(self, name)
-            # Of the two only this one is recorded.
+            # Only the original is recorded.
             plain = value.plain() if isinstance(value, RecordedState) else value
             setattr(made, name, copy.deepcopy(plain, memo))
         return made
 
     def __reduce__(self) -> tuple[Any, ...]:
-        """Pickle it as its profile and a snapshot: a saved game, or another process, goes on from here."""
+        """Pickle it as its profile and a snapshot, so that a saved game or another process continues from here."""
         seat = None if self.seat == "pad" else self.seat
         made = (type(self), self.profile, seat, self._course, self._frozen_in)
         return _unpickled, (
@@ -200,7 +200,7 @@ class Helm(BodyDoor):
         )
 
     def __repr__(self) -> str:
-        """Give the profile's title, the mode, and how far it is."""
+        """Return the profile's title, the mode, the tick and the time."""
         return f'<Helm "{self.profile.title}": mode {self.mode}, tick {self._ticks}, {self._t:.3f} s>'
 
     @property
@@ -223,7 +223,7 @@ class Helm(BodyDoor):
         """Set the goal (in the game's own axes and unit) of the steer frame `goto`.
 
         The body walks to it from the next tick on, unless a key or a stick steers, or the profile keeps the last
-        goal. In other frames it is kept and has no effect. Raises `WendonicError` for too few or too many numbers.
+        goal. In other frames it is kept without effect. Raises `WendonicError` for too few or too many numbers.
 
         >>> from wendonic.demo import demo_profile
         >>> helm = Helm(demo_profile("orchard"))
@@ -236,9 +236,9 @@ class Helm(BodyDoor):
         self.state.set(_GOAL, (x, y))
 
     def scroll_plan(self, *distance: float | Sequence[float]) -> None:
-        """Set how far the window has scrolled over the plan, in the game's own axes and unit, from where
-        `[window.plan]` has it: what is pointed at is that much further. Raises `WendonicError` for too few or too
-        many numbers.
+        """Set how far the window has scrolled over the plan, in the game's own axes and unit, from its position in
+        `[window.plan]`: whatever is pointed at moves by that distance. Raises `WendonicError` for too few or too many
+        numbers.
 
         >>> from wendonic.demo import demo_profile
         >>> helm = Helm(demo_profile("orchard"))
@@ -281,9 +281,9 @@ class Helm(BodyDoor):
     def retune(self, profile: Profile) -> None:
         """Continue with another profile from the next tick on: other numbers, forms or bindings.
 
-        What both have goes on as it was: body, view, clock, presses by their names, sources by their controls. With
-        the same bindings nothing that is held changes; otherwise it still counts for presses that both have. Raises
-        `WendonicError` for a profile without the current mode, and continues as before.
+        What both profiles have continues as it was: body, view, clock, presses by name, sources by their controls.
+        With the same bindings, held controls stay held; otherwise they still count for presses that both profiles
+        have. Raises `WendonicError` for a profile without the current mode, and continues as before.
 
         >>> from wendonic.demo import demo_profile
         >>> helm = Helm(demo_profile())
@@ -317,8 +317,8 @@ class Helm(BodyDoor):
             self._begin(new, record, carried)
 
     def make_ready(self, profile: Profile) -> None:
-        """Make what a `retune` to another profile needs, such as tick functions of other forms, and change nothing: a
-        game may call it in a thread of its own, so that no tick has to wait. Raises as `retune` does.
+        """Prepare what a `retune` to another profile needs, such as tick functions of other forms, and change
+        nothing. A game may call it in a separate thread, so that no tick has to wait. Raises as `retune` does.
 
         >>> from wendonic.demo import demo_profile
         >>> helm = Helm(demo_profile())
@@ -336,10 +336,9 @@ class Helm(BodyDoor):
             raise WendonicError(f'the helm is in mode "{self.mode}"; the profile has {", ".join(profile.mode)}')
 
     def take_seat(self, seat: str) -> None:
-        """Continue in another seat, one of the profile's or a pad, from the next tick on; body and view stay.
-
-        Presses that are already held there count once released. Raises `ControlError` for a seat that does not exist,
-        and continues as before.
+        """Continue in another seat, one of the profile's or a pad, from the next tick on; body and view stay. Presses
+        that are already held there count after they have been released. Raises `ControlError` for a seat that does
+        not exist, and continues as before.
 
         >>> from wendonic.demo import demo_profile
         >>> helm = Helm(demo_profile())
@@ -354,7 +353,7 @@ class Helm(BodyDoor):
 
     def snapshot(self) -> Snapshot:
         """Return this moment as a value: the body and everything that is carried from tick to tick, view, mode,
-        clock, and what is held. After `restore` the same input gives the same ticks, bit for bit.
+        clock, and held controls. After `restore` the same input gives the same ticks, bit for bit.
 
         >>> from wendonic.demo import demo_profile
         >>> helm = Helm(demo_profile())
@@ -382,8 +381,8 @@ class Helm(BodyDoor):
         )
 
     def restore(self, snapshot: Snapshot, keep_controls: bool = False) -> None:
-        """Go back to a snapshot. With `keep_controls`, what is held now stays held, as prediction over a network
-        needs it; in the current mode, held presses go on as they are.
+        """Go back to a snapshot. With `keep_controls`, controls that are held now stay held, as prediction over a
+        network needs it; if the mode is the same, held presses continue.
 
         Raises `WendonicError` for a snapshot of another structure: other modes, forms or bindings. Numbers may
         differ.
@@ -403,7 +402,7 @@ class Helm(BodyDoor):
             raise WendonicError(
                 "the snapshot has another structure; allowed: one with the same modes, forms and bindings"
             )
-        # What was reported of squares is not part of a moment: it stays.
+        # Reported squares are not part of a snapshot: they stay.
         self._block_reported()
         recorder = self.state.recorder if isinstance(self.state, RecordedState) else None
         recorded_s = recorder.elapsed_s if recorder else 0.0
@@ -428,18 +427,18 @@ class Helm(BodyDoor):
             restore_controls(self.state, [run.sampler for run in self._runs.values()], snapshot.controls)
         if recorder:
             recorder.jumped(recorded_s)
-        # The window has the shape that it has now.
+        # The window keeps its present shape.
         self.state.set(WINDOW, window)
 
     def record(self, path: str | Path, title: str = "") -> PlayRecorder:
         """Record everything that the helm receives into a file, from now until `close`: events, views, and what the
         game reports of body, ground, squares and mode. `wendonic shape` plays such a file through all its modes.
 
-        An event gets the time of the tick before it, and a microsecond: a bench at the same tick rate gives the same
-        ticks, if the recording began at rest: it has nothing of ramps and smoothing before, and what is held then
-        counts as pressed. A toggle that is on begins with a tap of its key. Every event is on disk at once. A copy of
-        the helm is not recorded. Raises `WendonicError` for a file that already exists, and while another recording
-        goes on.
+        An event gets the time of the tick before it plus a microsecond, so that a bench at the same tick rate gives
+        the same ticks if the recording began at rest. Otherwise it lacks the state of ramps and smoothing, and
+        controls that are held count as pressed at its beginning. A toggle that is on begins with a tap of its key.
+        Every event is on disk at once. A copy of the helm is not recorded. Raises `WendonicError` for a file that
+        already exists, and while another recording goes on.
 
         >>> import tempfile
         >>> from wendonic import Recording
@@ -461,9 +460,9 @@ class Helm(BodyDoor):
         return self._t
 
     def reported_so_far(self, again: bool = False) -> Iterator[tuple[str, Value]]:
-        """Yield what a recording has to begin with: place, velocity and facing of the body, the view, the ground as
-        far as the game reported it, the blocked squares, and the goals that are not reached yet; all in the plan
-        frame. With `again`, view and ground are named even with their first values: until now they had others.
+        """Yield what a recording must begin with: place, velocity and facing of the body, the view, the ground if the
+        game has reported it, the blocked squares, and the goals that are not reached yet, all in the plan frame. With
+        `again`, view and ground are included even with their initial values, because they had others until now.
 
         >>> from wendonic.demo import demo_profile
         >>> [name for name, _ in Helm(demo_profile()).reported_so_far()]
@@ -484,8 +483,8 @@ class Helm(BodyDoor):
             yield "goal", place
 
     def toggled(self) -> Iterator[tuple[str, str | None]]:
-        """Yield the toggles that are not in the state in which pressing what is held now would leave them, each with
-        a control that toggles it alone, or None.
+        """Yield the toggles whose state differs from the one that pressing the controls held now would leave, each
+        with a control that does nothing else, or None.
 
         >>> from wendonic.demo import demo_profile
         >>> helm = Helm(demo_profile())
@@ -517,11 +516,11 @@ class Helm(BodyDoor):
     def enter(self, mode: str) -> None:
         """Enter another mode of the profile.
 
-        The body keeps its place and velocity, and the view stays. The request to move goes on if the new mode says
+        The body keeps its place and velocity, and the view stays. The request to move continues if the new mode says
         `movement = "carry"`; otherwise ramps and smoothing start from rest, so a key that is still held rises from
-        zero. Held presses go on if the new mode has them and says `held_presses = "carry"`; otherwise they end, and
-        count again once released. Raises `WendonicError` for a mode that does not exist or that `leave_to` does not
-        allow from here. Entering the current mode changes nothing.
+        zero. Held presses continue if the new mode has them and says `held_presses = "carry"`; otherwise they end,
+        and count again after they have been released. Raises `WendonicError` for a mode that does not exist or that
+        `leave_to` does not allow from here. Entering the current mode changes nothing.
 
         >>> from wendonic.demo import demo_profile
         >>> helm = Helm(demo_profile("harvest"))
@@ -546,7 +545,7 @@ class Helm(BodyDoor):
             words = f'can be left for {exits}, not for "{mode}"' if exits else "cannot be left"
             raise WendonicError(f'mode "{self._run.name}" {words}; see its leave_to')
         old, record = self._run, self._record
-        # Under another style, on and down mean something else: such a press starts again.
+        # Under another style, on and down mean something else, so such a press starts anew.
         carried = [
             down and new.carries and style == had
             for down, style, had in zip(old.presses_down(record), new.press_styles, old.press_styles, strict=True)
@@ -554,7 +553,7 @@ class Helm(BodyDoor):
         self._begin(new, crossing.record(record, carried, self._row), carried)
 
     def _begin(self, run: ModeRun, record: Record, carried: Sequence[bool]) -> None:
-        """Go on in a mode with a record, and with presses that are carried on."""
+        """Continue in a mode with a record, and with the presses that are carried on."""
         self._run, self._record = run, record
         self._row = row = run.sampler.row()
         layout = run.sampler.layout
@@ -581,7 +580,7 @@ class Helm(BodyDoor):
         """
         if self.next_profile is not None:
             self._take_next_profile()
-        # Another kind of number would stay in the clock, and may be less precise.
+        # Another number type would stay in the clock, and might be less precise.
         dt = dt if type(dt) is float else seconds_of("dt", dt)
         run, row = self._run, self._row
         if 0.0 < dt <= run.max_dt_s:
@@ -625,7 +624,7 @@ class Helm(BodyDoor):
         if self._wall is not None:
             contact = self._contact
             self._forget_wall(run)
-        # What the class itself does, without going through its keywords.
+        # This is what the constructor does, without the cost of its keywords.
         intent = _new(Intent, (ticks, total, dt, self._device, record, run.reader, self._view, contact))
         if run.enters:
             self._enter_by_press(run, record)
@@ -638,7 +637,7 @@ class Helm(BodyDoor):
         self._wall = self._contact = None
 
     def _enter_by_press(self, run: ModeRun, record: Record) -> None:
-        """Go over to the mode of a press that began, or ended; of several, see `ModeRun.enters`."""
+        """Enter the mode of a press that began or ended; for several, see `ModeRun.enters`."""
         for index, mode in run.enters:
             if record[index] > 0.0:
                 self._go_over(mode)
@@ -646,7 +645,7 @@ class Helm(BodyDoor):
 
     @property
     def health(self) -> dict[str, dict[str, int]]:
-        """Count, by control, how often a raw value was cut to its range (`clamped`) or was not a finite number
+        """Count, by control, how often a raw value was clamped to its range (`clamped`) or was not finite
         (`refused`), and how many ticks were longer than `max_dt_s` (`hitches`) or than a second.
         """
         return {**super().health, "hitches": {"ticks": self._hitches, "beyond a second": self._long_hitches}}
@@ -661,7 +660,7 @@ class Helm(BodyDoor):
                 )
 
     def _take_next_profile(self) -> None:
-        """Go on under the profile that was left for this tick, unless it has not the mode that the helm is in."""
+        """Continue with the profile left for this tick, unless it lacks the current mode."""
         profile, self.next_profile = self.next_profile, None
         try:
             self.retune(profile)  # type: ignore[arg-type]
@@ -669,7 +668,7 @@ class Helm(BodyDoor):
             logging.getLogger("wendonic").warning("%s; the last good profile stays in use", fault)
 
     def _take_changes(self, run: ModeRun) -> bool:
-        """Bring the row up to date with what came since the last tick; return whether some of it is gone with it."""
+        """Update the row with the changes since the last tick; return whether some hold for this tick only."""
         state = self.state
         if self._low_place is not None:
             self._note_low_place(*self._low_place)
@@ -682,7 +681,7 @@ class Helm(BodyDoor):
         return gone
 
     def _standing(self, dt: float, view: View | None) -> Intent:
-        """Return the intent as it is: nothing turned, nothing began or ended."""
+        """Return the intent of a tick of no length: nothing turned, nothing began or ended."""
         if dt != 0.0:
             raise WendonicError(f"dt: found {dt!r}; allowed: a finite number of seconds, 0 or more")
         if view is not None:
@@ -698,9 +697,9 @@ class Helm(BodyDoor):
 
         What is left of a frame is kept for the next one, and `leftover_ratio` is its share of a step, for drawing in
         between. Counts and edges belong to the first tick after them and to no other; a frame too short for a tick
-        keeps them. If the loop breaks off, the ticks that it did not take come with the next frame. After a long
-        frame at most `max_catch_up_s` is caught up; what is dropped is added to `dropped_s`. Raises `WendonicError`
-        for a `frame_dt` that is negative or not finite, and a `step_s` or `max_catch_up_s` that is not above 0.
+        keeps them. If you break out of the loop, the remaining ticks come with the next frame. After a long frame at
+        most `max_catch_up_s` is caught up; what is dropped is added to `dropped_s`. Raises `WendonicError` for a
+        `frame_dt` that is negative or not finite, and a `step_s` or `max_catch_up_s` that is not above 0.
 
         >>> from wendonic.demo import demo_profile
         >>> helm = Helm(demo_profile())
@@ -726,7 +725,7 @@ class Helm(BodyDoor):
 
 
 def crossings_of(profile: Profile, run: ModeRun, others: Iterable[ModeRun]) -> dict[tuple[str, str], Crossing]:
-    """Return the crossings between a mode and others, as far as a profile allows them, by their names."""
+    """Return the crossings between a mode and others that a profile allows, by the names of the modes."""
     pairs = [pair for other in others for pair in ((run, other), (other, run))]
     leave_to = {old.name: profile.mode[old.name].leave_to for old, _ in pairs}
     allowed = [(old, new) for old, new in pairs if (exits := leave_to[old.name]) is None or new.name in exits]

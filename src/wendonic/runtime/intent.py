@@ -23,9 +23,9 @@ class Look(NamedTuple):
 class Press(NamedTuple):
     """A named on/off thing the player does: it is `held`, it `began`, it `ended` this tick.
 
-    `held_s` says for how long it has been held at the end of the tick, `dt` in the tick in which it began; in the
-    tick in which it ends, how long it was. `began_count` says how often it began: three notches of the wheel may come
-    in one tick.
+    `held_s` is how long it has been held at the end of the tick: `dt` in the tick in which it began; in the tick in
+    which it ends, how long it was held. `began_count` is how often it began: three notches of the wheel may come in
+    one tick.
 
     >>> from wendonic import Helm
     >>> from wendonic.demo import demo_profile
@@ -70,7 +70,7 @@ class Step(NamedTuple):
 
 
 class Footing(NamedTuple):
-    """What the ground does to the request: ground that is too steep refuses the way up, and lets the body slide."""
+    """The effect of the ground on the request: ground too steep refuses the way up, and lets the body slide."""
 
     refused: bool = False
     slides: bool = False
@@ -84,7 +84,7 @@ class Plan(NamedTuple):
 
 
 class Comfort(NamedTuple):
-    """What a game in a headset draws: the vignette (0 open, 1 closed); the head's offset from the middle of the play
+    """What a game for a headset draws: the vignette (0 open, 1 closed); the head's offset from the middle of the play
     space and the place under the head; whether the head is inside a wall, how long until it is brought back (s),
     whether it was brought back this tick, and the last safe place for the middle of the play space. Places and the
     offset are in the game's own axes and unit, places at the body's height.
@@ -100,14 +100,14 @@ class Comfort(NamedTuple):
 
 
 class Local(NamedTuple):
-    """What the player asks for before steering: `right` and `forward`, -1..1."""
+    """What the player requests before steering: `right` and `forward`, -1..1."""
 
     right: float
     forward: float
 
 
 class Motion(NamedTuple):
-    """What the gait makes of the intent, in the plan frame: position (m), velocity (m/s), on the ground or not."""
+    """Motion by the gait, in the plan frame: position (m), velocity (m/s), and whether the body is on the ground."""
 
     pos_x: float = 0.0
     pos_y: float = 0.0
@@ -127,7 +127,7 @@ class AxisAmounts(NamedTuple):
 
 
 class Presses(Mapping[str, Press]):
-    """Every press of a profile by name; what the mode does not bind is at rest."""
+    """Every press of a profile by name; one that the mode does not bind is at rest."""
 
     __slots__ = ("_reader", "_record")
 
@@ -141,7 +141,7 @@ class Presses(Mapping[str, Press]):
         return _press_of(self._reader.presses[name](self._record))
 
     def __iter__(self) -> Iterator[str]:
-        """Go through the names."""
+        """Iterate over the names."""
         return iter(self._reader.presses)
 
     def __len__(self) -> int:
@@ -149,7 +149,7 @@ class Presses(Mapping[str, Press]):
         return len(self._reader.presses)
 
     def __repr__(self) -> str:
-        """Show them as a dict does."""
+        """Return them as a dict is shown."""
         return repr(dict(self))
 
 
@@ -166,12 +166,12 @@ class Intent(NamedTuple):
     """What the player wants in one tick. Immutable; everything is in the plan frame unless it says otherwise.
 
     `tick` counts from 1; `t` and `dt` are seconds; `mode` is the mode's name; `view` is the view that steered it,
-    this tick's look included; `device` is what the player used last: "keys", "pad", "mouse", "touch", "hands" or
-    None. A stick in its dead zone does not count as used; if several devices move, the one that steers counts, then
-    the one that looks, then the other channels, then presses. `presses` has every press of the profile by name;
-    `look` is how far the player turned the view in this tick, within its pitch limits. `sector` says which of the
-    profile's facings the sprite shows (None without `sectors`): 0 is forward and they count clockwise; of two, 0 is
-    right and 1 is left. Fields that a profile does not use stay neutral.
+    this tick's look included; `device` is the device used last: "keys", "pad", "mouse", "touch", "hands" or None. A
+    stick in its dead zone does not count as used; if several devices are in use, the one that steers takes
+    precedence, then the one that looks, then other channels, then presses. `presses` has every press of the profile
+    by name; `look` is how far the player turned the view in this tick, within its pitch limits. `sector` says which
+    of the profile's facings the sprite shows (None without `sectors`): 0 is forward and they count clockwise; of two,
+    0 is right and 1 is left. Fields that a profile does not use stay neutral.
 
     All of it is read from `record`, the bare numbers of the tick, on access: making an intent is cheap,
     and most games need two or three of its fields. `outcome` has those numbers by name.
@@ -208,14 +208,14 @@ class Intent(NamedTuple):
 
     @property
     def outcome(self) -> Outcome:
-        """Everything that the tick reports, as bare numbers; angles in radians."""
+        """Everything that the tick reports as bare numbers, angles in radians."""
         return self.reader.outcome(self.record)
 
     @property
     def view(self) -> View:
         """Where the camera looks, this tick's look included."""
         yaw, pitch = self.reader.view(self.record)
-        # The very numbers that the game gave, where it gave them.
+        # If the game gave a view, exactly its numbers.
         yaw_deg, pitch_deg = self.last_view
         if (yaw, pitch) == (yaw_deg * _DEG, pitch_deg * _DEG):
             return View(yaw_deg, pitch_deg)
@@ -234,7 +234,7 @@ class Intent(NamedTuple):
 
     @property
     def sector(self) -> int | None:
-        """Which of the profile's facings the sprite has; None without `sectors`."""
+        """The profile's facing that the sprite shows; None without `sectors`."""
         sector = self.reader.sector(self.record)
         return int(sector) if self.reader.tuning.sectors > 0 and sector >= 0.0 else None
 
@@ -255,12 +255,14 @@ class Intent(NamedTuple):
 
     @property
     def local(self) -> Local:
-        """What the player requests, shaped but not steered yet: `right` and `forward`, -1..1."""
+        """The request of the player, shaped but not steered: `right` and `forward`, -1..1."""
         return Local(*self.reader.local(self.record))
 
     @property
     def move(self) -> Plan:
-        """Which way to go and how much: a vector of the plan whose length is `amount`, less what rises in flight."""
+        """The direction and amount of the request: a vector of the plan whose length is `amount`, without the
+        vertical part in flight.
+        """
         return Plan(*self.reader.move(self.record))
 
     @property
@@ -283,7 +285,7 @@ class Intent(NamedTuple):
 
     @property
     def motion(self) -> Motion:
-        """What the profile's gait makes of it all: position and velocity."""
+        """Position and velocity by the profile's gait."""
         reader, record = self.reader, self.record
         x, y, z = reader.position(record)
         vel_x, vel_y, vel_z = reader.velocity(record)
@@ -313,8 +315,8 @@ class Intent(NamedTuple):
 
     @property
     def stuck_s(self) -> float:
-        """Time (s) for which the goal has come no nearer, so that the game can react to what is in the way; 0 without
-        a goal.
+        """Time (s) for which the body has come no nearer to the goal, so that the game can react to an obstacle; 0
+        without a goal.
         """
         return self.reader.stuck_s(self.record)
 
@@ -363,14 +365,14 @@ class Intent(NamedTuple):
 
     @property
     def landing(self) -> GameVector | None:
-        """Where the arc of the hand that points lands, in the game's own axes and unit; None without one."""
+        """Where the arc of the pointing hand lands, in the game's own axes and unit; None without one."""
         landing = self.reader.part(self.record, "pointing", "landing")
         return None if landing.there == 0.0 else self.axes.place_from_plan(*landing.place)
 
     def arc(self, points: int = 24) -> list[GameVector]:
-        """Return the arc of the hand that points, to be drawn: places in the game's own axes and unit, evenly spaced
-        in time, from the hand to where it lands, or its first second where it lands nowhere; none while no hand
-        points. Raises `WendonicError` for fewer than two points.
+        """Return the arc of the pointing hand for drawing: places in the game's own axes and unit, evenly spaced in
+        time, from the hand to where it lands, or its first second if it lands nowhere; empty while no hand points.
+        Raises `WendonicError` for fewer than two points.
 
         >>> from wendonic import Helm
         >>> from wendonic.demo import demo_profile
@@ -391,12 +393,12 @@ class Intent(NamedTuple):
 
     @property
     def teleported(self) -> bool:
-        """Whether the body was teleported in this tick to where the hand pointed."""
+        """Whether the body was teleported in this tick."""
         return self.reader.teleported(self.record) > 0.0
 
     @property
     def footing(self) -> Footing:
-        """What ground that is too steep does to the request."""
+        """The effect of ground that is too steep on the request."""
         x, y, _ = self.reader.slide(self.record)
         return Footing(self.reader.refused(self.record) > 0.0, x != 0.0 or y != 0.0)
 
@@ -463,11 +465,10 @@ class Intent(NamedTuple):
         return self.axes.place_from_plan(*self.reader.position(self.record))
 
     def orientation(self) -> tuple[float, float, float, float]:
-        """Return how the body stands, as the quaternion (x, y, z, w) in the game's own axes.
-
-        It turns a body that looks along the game's `forward`, its head towards `up`, to where the face is, and
-        then leans it with the ground by the shortest turn. In a left-handed game it is a quaternion of that game:
-        v + 2 w (q x v) + 2 q x (q x v) with the game's own numbers. Raises `WendonicError` in a 2-D game.
+        """Return the orientation of the body as the quaternion (x, y, z, w) in the game's own axes. It turns a body
+        that looks along the game's `forward`, with its head towards `up`, to its facing, and then tilts it with the
+        ground by the shortest turn. In a left-handed game it is a quaternion of that game: v + 2 w (q x v) + 2 q x (q
+        x v) with the game's own numbers. Raises `WendonicError` in a 2-D game.
 
         >>> from wendonic import Helm
         >>> from wendonic.demo import demo_profile
@@ -521,11 +522,11 @@ class Intent(NamedTuple):
         return content
 
     def __repr__(self) -> str:
-        """Give it as `print` does; the bare numbers are in `record`, all of it by name in `as_dict`."""
+        """Return the same line as `print`; the bare numbers are in `record`, and everything by name in `as_dict`."""
         return f"<Intent {self}>"
 
     def __str__(self) -> str:
-        """Give the tick on one line, as a person reads it, speeds in the game's own unit."""
+        """Return the tick as one line of text, speeds in the game's own unit."""
         heading = "no heading" if self.amount > 0.0 else "at rest"
         if self.heading_deg is not None:
             heading = f"heading {_compass_words(self.heading_deg)} deg"

@@ -1,4 +1,4 @@
-"""What two structures both have: where each number of the new record is found in the old one."""
+"""What two structures have in common: where each number of the new record is in the old one."""
 
 from collections.abc import Callable, Mapping, Sequence
 from typing import Any
@@ -14,10 +14,9 @@ _SMOOTHED = {"right": "x", "forward": "y", "was_x": "x", "was_y": "y"}
 
 
 class KeptNumbers:
-    """Carries numbers of a mode's record over into a record of another structure.
-
-    Presses are matched by their numbers, sources by their controls, everything else by its path. What only the new
-    structure has begins at rest, but for smoothing and ramps, which begin at what came out last or is held.
+    """Carries numbers of a mode's record over into a record of another structure. Presses are matched by number,
+    sources by their controls, everything else by its path. What only the new structure has begins at rest, except
+    smoothing and ramps, which begin at the last output or at what is held.
     """
 
     __slots__ = ("copied", "held", "last_source", "source_numbers")
@@ -30,7 +29,7 @@ class KeptNumbers:
         sources: Mapping[str, Mapping[int, int]],
         wanted: Callable[[Path], bool],
     ) -> None:
-        """Find them; `presses` and `sources` have the old number for each new one, `wanted` tells which paths to
+        """Find them; `presses` and `sources` have the old number for each new one, `wanted` selects the paths to
         keep.
         """
         self.copied: list[tuple[int, int]] = []
@@ -47,7 +46,7 @@ class KeptNumbers:
             if start >= 0:
                 self.copied.append((index, start))
             elif there[-2:-1] == ("keys",) and there[-1] in "xy":
-                # Without a ramp all of it counted at once.
+                # Without a ramp, the whole input counted at once.
                 channel = "move" if there[1] == "move" else there[2]
                 row_index = old.sampler.layout.channels[channel][int(there[3])]
                 self.held.append((index, row_index + (2 if there[-1] == "y" else 0)))
@@ -66,8 +65,8 @@ class KeptNumbers:
 
 
 def same_sources(old: Mode, new: Mode) -> dict[str, dict[int, int]]:
-    """Return for each channel, and each new entry of it, the old one of the same kind with a control in common; each
-    old one once.
+    """Return for each channel, and each new entry of it, an old entry of the same kind that shares a control; each
+    old entry is used once.
     """
     return {channel: _same_entries(_binds(old, channel), _binds(new, channel)) for channel in CHANNELS}
 
@@ -89,7 +88,7 @@ def _same_entries(old: Sequence[Bind], new: Sequence[Bind]) -> dict[int, int]:
 
 
 def _old_path(path: Path, presses: Mapping[int, int], sources: Mapping[str, Mapping[int, int]]) -> Path | None:
-    """Return where a number of the new record is in the old one; None for what is new."""
+    """Return the path of a number of the new record in the old one; None if it is new."""
     first, *rest = path[1:]
     at, known = -1, presses
     if first == "presses":

@@ -1,4 +1,4 @@
-"""A control that makes one press and does nothing else."""
+"""Finds a control that triggers one press and does nothing else."""
 
 from collections.abc import Iterator, Sequence
 
@@ -11,12 +11,11 @@ from wendonic.profile.schema.press import entry_controls
 
 
 def lone_control(mode: Mode, press: str, binds: Sequence[PressBind]) -> str | None:
-    """Return a key, button or trigger by which a press is made, and nothing else in its mode; None without one.
-
-    `binds` are what a sampler reads of the press, with the controls of a player's own.
+    """Return a key, button or trigger that triggers a press and does nothing else in its mode; None if there is none.
+    `binds` are the bindings of the press that a sampler reads, with the player's own controls.
     """
     if mode.press[press].enters:
-        # Who makes it is in another mode.
+        # Using it would enter another mode.
         return None
     others = {_whole(name) for name in _others(mode, press)}
     for bind in binds:
@@ -28,7 +27,7 @@ def lone_control(mode: Mode, press: str, binds: Sequence[PressBind]) -> str | No
 
 
 def _others(mode: Mode, press: str) -> Iterator[str]:
-    """Give the names of what everything else is bound to."""
+    """Yield the names of the controls that everything else is bound to."""
     for channel in CHANNELS:
         table = getattr(mode, channel)
         for bind in table.bind if table else ():
@@ -39,7 +38,7 @@ def _others(mode: Mode, press: str) -> Iterator[str]:
 
 
 def _whole(name: str) -> str:
-    """Return a control by its full name, whichever player's it is; a name of something else as it is."""
+    """Return the full name of a control, whichever player it belongs to; any other name unchanged."""
     try:
         found = find_control(name).name
     except ControlError:

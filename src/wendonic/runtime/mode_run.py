@@ -79,8 +79,8 @@ class ModeRun:
         last: "ModeRun | None" = None,
         exported: Mapping[str, ReadyTick] | None = None,
     ) -> None:
-        """Make it ready; nothing is looked up by name while ticking. A sampler that the last one has of the same
-        sources goes on.
+        """Prepare it; nothing is looked up by name while ticking. A sampler of the last run with the same sources is
+        kept.
         """
         self.name = name
         numbers = mode_tuning(profile, name, on_course)
@@ -103,12 +103,12 @@ class ModeRun:
         presses = {press: number for number, press in enumerate(profile.press_names)}
         self.enters = [
             (self.layout.index("outcome", "presses", str(presses[press_name]), flag), press.enter)
-            # In one tick, what begins counts before what ends.
+            # Within one tick, presses that begin take precedence over those that end.
             for at, flag in (("begin", "began"), ("end", "ended"))
             for press_name, press in profile.mode[name].press.items()
             if press.enters and press.enter_at == at
         ]
-        """Modes that presses enter, by the indices where a record says that they began or ended."""
+        """The modes that presses enter, with the index in a record that says whether the press began or ended."""
         self.reader = Reader(name, axes, self.layout, self.tuning, presses)
         self.body = cells_of(self.layout, BODY)
         self.view = cells_of(self.layout, VIEW)
@@ -126,7 +126,7 @@ class ModeRun:
 
     @property
     def ready_tables(self) -> Row:
-        """The curves through points and measured rims that its tick function looks up."""
+        """The tables of its tick function: curves through points, and measured rims."""
         return tuple(self._tables)
 
     def over(self, course: Row) -> None:
@@ -134,9 +134,9 @@ class ModeRun:
         self.part, self.tick, self.standing = self.ready.make(self._numbers, self._tables, course)
 
     def with_body(self, record: Record, body: Sequence[float], safe: bool = False, turned: bool = False) -> Record:
-        """Return a record with another body, its numbers in the order of `BODY`: on squares it is in the middle of
-        the one it is in, and with a speed upwards it is off the ground. With `safe`, its place is a safe one until a
-        better one is known; with `turned`, squares know no other facing than its own.
+        """Return a record with another body, its numbers in the order of `BODY`: on squares it is moved to the middle
+        of its square, and with an upward speed it is off the ground. With `safe`, its place counts as safe until a
+        better one is known; with `turned`, squares forget any other facing.
         """
         _, x, y, _, _, _, speed_up = body
         after = list(record)
@@ -156,7 +156,9 @@ class ModeRun:
         return [press.read(record)[_DOWN] > 0.0 for press in self.presses]
 
     def toggled(self, record: Record) -> list[int]:
-        """Return the numbers of the toggles that are not as pressing what is held now would leave them."""
+        """Return the numbers of the toggles whose state differs from the one that pressing the controls held now
+        would leave.
+        """
         states = [press.read(record) for press in self.presses]
         return [
             number
@@ -165,21 +167,21 @@ class ModeRun:
         ]
 
     def stand_on_square(self, record: list[float], body_x: float, body_y: float) -> None:
-        """Stand in the middle of the square at a place, unless that is part of the step under way."""
+        """Put the body in the middle of the square at a place, unless the place belongs to the step under way."""
         square_m, middle = self.tuning.frame.grid.square_m, self.tuning.frame.grid.middle
         axes = self.reader.axes
-        # A place between two squares is in the one that begins there, as the game counts.
+        # A place on a border is in the square that begins there by the game's counting.
         first, second = axes.level_from_plan(body_x - middle.x, body_y - middle.y)
         x, y = axes.level_to_plan(square_at(first, square_m), square_at(second, square_m))
         x, y = x + 0.0, y + 0.0
         step_x, step_y, to_x, to_y, *_ = self.square.read(tuple(record))
-        # Within the step that is under way it is where it should be.
+        # A place within the step under way is as expected.
         if (x, y) not in ((step_x, step_y), (to_x, to_y)):
             self.square.write(record, (x, y, x, y, *_STANDING_ON_SQUARE))
 
 
 def square_at(place_m: float, square_m: float) -> float:
-    """Return the number of the square that a place is in, counted along one axis; square 0 is about the origin.
+    """Return the index of the square that contains a place, along one axis; square 0 is around the origin.
 
     >>> square_at(0.4, 1.0), square_at(0.5, 1.0), square_at(-3.2, 2.0)
     (0.0, 1.0, -2.0)

@@ -1,4 +1,4 @@
-"""Numbers of an outcome, found once and read from every record."""
+"""Numbers of an outcome, located once and read from every record."""
 
 import operator
 from collections.abc import Callable, Sequence
@@ -15,7 +15,7 @@ Numbers = Callable[[Record], tuple[float, ...]]
 
 
 def number_of(layout: Layout, path: Path) -> Number:
-    """Return what reads the number of an outcome that has this path, from records of one layout.
+    """Return a function that reads the number at a path of the outcome, from records of one layout.
 
     >>> layout = Layout(0, 1, {("outcome", "a"): 0}, {("outcome", "b"): 4.0})
     >>> number_of(layout, ("a",))((7.0,)), number_of(layout, ("b",))((7.0,))
@@ -29,7 +29,7 @@ def number_of(layout: Layout, path: Path) -> Number:
 
 
 def numbers_of(layout: Layout, paths: Sequence[Path]) -> Numbers:
-    """Return what reads the numbers of an outcome that have these paths.
+    """Return a function that reads the numbers at some paths of the outcome.
 
     >>> layout = Layout(0, 1, {("outcome", "a"): 0}, {("outcome", "b"): 4.0})
     >>> numbers_of(layout, [("b",), ("a",)])((7.0,)), numbers_of(layout, [("a",), ("b",)])((7.0,))
@@ -50,7 +50,7 @@ def numbers_of(layout: Layout, paths: Sequence[Path]) -> Numbers:
     if changing == 0:
         return lambda _: rest
     if max(indices[:changing]) < layout.width:
-        # The last ones are always the same: far less to copy than the record.
+        # The constants come last: copying these few numbers is far cheaper than copying the record.
         first = getter(indices[:changing])
         return lambda record: first(record) + rest
     return lambda record: get(record + rest)
@@ -68,10 +68,10 @@ class Part:
     __slots__ = ("_shape", "numbers")
 
     def __init__(self, layout: Layout, path: Path, shape: Any) -> None:
-        """Find the numbers of the part at a path; `shape` is a value of the same make."""
+        """Locate the numbers of the part at a path; `shape` is a value of the same type."""
         self.numbers = numbers_of(layout, [(*path, *below) for below in paths_of(shape)])
         self._shape = shape
 
     def read(self, record: Record) -> Any:
-        """Return the part that a record has."""
+        """Return the part of a record."""
         return built(self._shape, iter(self.numbers(record)))

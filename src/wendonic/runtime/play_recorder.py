@@ -1,4 +1,4 @@
-"""A game's own session, recorded while it is played: what the devices say and what the game reports to its helm."""
+"""Records a game's session while it is played: the events of the devices and the reports of the game."""
 
 import logging
 from collections.abc import Iterator
@@ -14,11 +14,11 @@ from wendonic.recording.writer import RecordingWriter
 TOUCH_NAMES = tuple(f"touch.{finger}" for finger in range(TOUCHES))
 
 AFTER_S = 1e-6
-"""How long after a tick an event is said to have come: it belongs to the next one, whenever that ends."""
+"""How long (s) after a tick its events are dated: they belong to the next tick, whenever that ends."""
 
 
 class Recorded(Protocol):
-    """What can be recorded: a helm."""
+    """Something that can be recorded: a helm."""
 
     state: DeviceState
 
@@ -31,11 +31,11 @@ class Recorded(Protocol):
         """Time (s) that all ticks so far have covered."""
 
     def reported_so_far(self, again: bool = False) -> Iterator[tuple[str, Value]]:
-        """Yield what a recording has to begin with, as control and value; `again` with first values, too."""
+        """Yield what a recording must begin with, as control and value; with `again`, initial values as well."""
 
     def toggled(self) -> Iterator[tuple[str, str | None]]:
-        """Yield the toggles that are not in the state in which pressing what is held now would leave them, each with
-        a control that toggles it alone, or None.
+        """Yield the toggles whose state differs from the one that pressing the controls held now would leave, each
+        with a control that does nothing else, or None.
         """
 
 
@@ -43,10 +43,10 @@ LOG = logging.getLogger("wendonic")
 
 
 class PlayRecorder:
-    """Records what a helm is given, as `Helm.record` says."""
+    """Records everything that a helm receives, see `Helm.record`."""
 
     def __init__(self, helm: Recorded, path: str | Path, title: str) -> None:
-        """Begin with how things are; raises `WendonicError` for a file that is there already, and for a helm that is
+        """Begin with the current state; raises `WendonicError` for a file that exists already, and for a helm that is
         being recorded.
         """
         if isinstance(helm.state, RecordedState):
@@ -67,7 +67,7 @@ class PlayRecorder:
         return self._writer.path
 
     def _beginning(self, again: bool = False) -> Iterator[Event]:
-        """Go through the events that say how things are; `again` where they were different until now."""
+        """Yield the events that give the current state; with `again`, also what was different until now."""
         t, helm = self._last_s, self._helm
         yield Event(t, "mode", helm.mode)
         for name, value in helm.reported_so_far(again):
@@ -89,18 +89,18 @@ class PlayRecorder:
         for control in BY_SLOT.values():
             numbers = tuple(state.values[control.slot : control.slot + control.width])
             event = Event(t, control.name, numbers if control.width > 1 else numbers[0])
-            # A goal that was given may have been reached, or dropped for a key: the helm knows where it goes.
+            # A goal that was set may have been reached, or dropped for a key; the helm knows its present goals.
             placed = control.kind != "place" or (control.slot in state.placed and control.name != "goal")
             moved = not at_rest(event) or (again and control.kind in ("place", "pointer"))
             if control.kind not in ("reported", "view", "counts", "wheel") and placed and moved:
                 landing = landings.get(control.name)
                 if landing is not None and landing != numbers[:2]:
-                    # A thumb is tilted by how far it is from there.
+                    # The tilt of a thumb is its distance from there.
                     slid = True
                     yield event._replace(value=(*landing, numbers[2]))
                 yield event
         if slid:
-            # How it came from there to here is over.
+            # The motion from there to here belongs to the past.
             yield Event(t, "discard", 1.0)
 
     @property
@@ -109,7 +109,7 @@ class PlayRecorder:
         return self._helm.clock_s - self._start_s
 
     def take(self, control: Control, value: Value | bool) -> None:
-        """Write an event of now; one whose value is refused is not an event."""
+        """Write an event that happens now; one whose value is refused is left out."""
         try:
             fitting = fitting_value(control, value)
         except ControlError:
@@ -118,8 +118,8 @@ class PlayRecorder:
         self._writer.append(Event(self._last_s, control.name, fitting))
 
     def jumped(self, elapsed_s: float) -> None:
-        """Go on after the helm, having been recorded for so long, went back to another moment: everything is
-        released and forgotten, goals too, then as it was there.
+        """Continue after the helm went back to another moment, at a given time of the recording: everything is
+        released and forgotten, goals too, and then the state of that moment is written.
         """
         self._start_s = self._helm.clock_s - elapsed_s
         self._last_s = max(self._last_s, elapsed_s + AFTER_S)
@@ -129,7 +129,7 @@ class PlayRecorder:
             self._writer.append(event)
 
     def close(self) -> None:
-        """End the recording with the last tick, and close the file; what comes later is not recorded."""
+        """End the recording with the last tick, and close the file; later events are not recorded."""
         if not isinstance(self._helm.state, RecordedState):
             return
         end_s = max(self._last_s, self.elapsed_s - AFTER_S)
@@ -152,23 +152,23 @@ class RecordedState(DeviceState):
     __slots__ = ("recorder",)
 
     def __init__(self, state: DeviceState, recorder: PlayRecorder) -> None:
-        """Go on from another one."""
+        """Continue from another state."""
         _take_over(self, state)
         self.recorder = recorder
 
     def set(self, control: Control, value: Value | bool) -> None:
-        """Give `control` the `value`; what changes nothing is not passed on."""
+        """Give `control` the `value`; a value that changes nothing is not passed on."""
         before = self.changes, self.view_changes
         super().set(control, value)
         if before != (self.changes, self.view_changes) or control.kind in ("mark", "loss"):
             self.recorder.take(control, value)
 
     def report(self, control: Control, value: Value) -> None:
-        """Pass on what the game reports."""
+        """Pass a report of the game on."""
         self.recorder.take(control, value)
 
     def plain(self) -> DeviceState:
-        """Return a state that goes on from here and passes nothing on."""
+        """Return a state that continues from here and passes nothing on."""
         return _take_over(DeviceState(), self)
 
 

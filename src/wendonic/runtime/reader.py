@@ -1,4 +1,4 @@
-"""Where each number is in the record of a mode's tick."""
+"""The position of each number in the record of a mode's tick."""
 
 from collections.abc import Mapping, Sequence
 from typing import Any
@@ -38,8 +38,8 @@ VIEW = (("view", "yaw"), ("view", "pitch"))
 class Reader:
     """Reads the records of one mode. Two readers of equal modes are equal, and can be pickled.
 
-    What an intent reports is found once, when the reader is made: `reader.amount(record)` is one number,
-    `reader.move(record)` are several, and `reader.presses["jump"](record)` those of a press.
+    The numbers that an intent reports are located once, when the reader is made: `reader.amount(record)` is one
+    number, `reader.move(record)` are several, and `reader.presses["jump"](record)` those of a press.
     """
 
     __slots__ = (
@@ -79,7 +79,7 @@ class Reader:
     def __init__(
         self, mode: str, axes: WorldAxes, layout: Layout, tuning: Tuning, press_numbers: Mapping[str, int]
     ) -> None:
-        """Keep what it takes, and find the numbers."""
+        """Keep what identifies it, and locate the numbers."""
         self.mode = mode
         self.axes = axes
         self.layout = layout
@@ -122,11 +122,11 @@ class Reader:
         }
 
     def __reduce__(self) -> tuple[Any, ...]:
-        """Pickle it without the parts that it has found."""
+        """Pickle it without the located parts."""
         return Reader, (self.mode, self.axes, self.layout, self.tuning, self.press_numbers)
 
     def __eq__(self, other: object) -> bool:
-        """Return whether both read alike."""
+        """Return whether both read the same records in the same way."""
         if not isinstance(other, Reader):
             return NotImplemented
         mine = (self.mode, self.axes, self.layout, self.tuning, self.press_numbers)
@@ -141,12 +141,12 @@ class Reader:
         return f'<Reader of mode "{self.mode}">'
 
     def outcome(self, record: Record) -> Outcome:
-        """Return everything that a record has."""
+        """Return everything that a record reports."""
         found: Outcome = self.part(record)
         return found
 
     def part(self, record: Record, *path: str) -> Any:
-        """Return one part of the outcome that a record has, by its path."""
+        """Return one part of a record's outcome, by its path."""
         part = self._parts.get(path)
         if part is None:
             shape: Any = tick_at_rest(self.tuning).outcome

@@ -1,4 +1,4 @@
-"""A mode under another profile: what both have goes on as it was."""
+"""Carries a mode over to another profile: what both profiles have continues as it was."""
 
 from collections.abc import Sequence
 
@@ -11,10 +11,9 @@ from wendonic.runtime.mode_run import ModeRun
 def retuned_record(
     old: ModeRun, new: ModeRun, before: Profile, after: Profile, record: Record, row: Sequence[float]
 ) -> Record:
-    """Return the record in which a mode goes on under another profile; `row` is the last sample.
-
-    Presses are known by their names. What only the new profile has begins at rest, but for smoothing and ramps,
-    which begin at what came out last: the intent does not jump for it.
+    """Return the record with which a mode continues under another profile; `row` is the last sample. Presses are
+    matched by name. What only the new profile has begins at rest, except smoothing and ramps, which begin at the last
+    output, so that the intent does not jump.
     """
     had = before.press_names
     presses = {number: had.index(name) for number, name in enumerate(after.press_names) if name in had}

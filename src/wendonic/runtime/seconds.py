@@ -1,4 +1,4 @@
-"""Times that a game hands in."""
+"""Checks times that a game passes in."""
 
 from typing import Any
 
@@ -7,8 +7,8 @@ from wendonic.errors import WendonicError
 
 
 def seconds_of(name: str, time_s: Any) -> float:
-    """Return a time (s), a number of any kind, as Python's own float; raises `WendonicError`, with its name, for what
-    is not a finite number.
+    """Return a time (s), a number of any type, as a Python float; raises `WendonicError` with its name if it is not a
+    finite number.
 
     >>> seconds_of("dt", 1)
     1.0

@@ -1,4 +1,4 @@
-"""Directions laid onto ground that is not level, in a game's own axes."""
+"""Directions along sloping ground, in a game's own axes."""
 
 import math
 from collections.abc import Sequence
@@ -30,5 +30,5 @@ def on_slope(direction: Sequence[float], normal: Sequence[float], axes: WorldAxe
     largest = max(abs(normal_x), abs(normal_y), normal_z)
     if not 0.0 < largest < math.inf or normal_z < 0.0:
         raise WendonicError(f"normal: found {tuple(normal)}; allowed: a finite vector that points up")
-    # Huge and tiny normals alike: only their direction counts.
+    # Only the direction of a normal counts, however long it is.
     return axes.from_plan(*laid_on_slope(x, y, Vec3(normal_x / largest, normal_y / largest, normal_z / largest)))

@@ -1,4 +1,4 @@
-"""A moment of play as a value: to rewind, to save, to predict over a network."""
+"""A moment of play as a value, for rewinding, saving, and prediction over a network."""
 
 import functools
 import operator
@@ -12,15 +12,15 @@ from wendonic.devices.state import DeviceState
 from wendonic.world_axes import GameVector
 
 _LEFT_OUT = frozenset(("_sampler", "values", "watched", "sources", "layout", "recorder"))
-"""What never changes, or is kept elsewhere."""
+"""Attributes that never change, or are kept elsewhere."""
 
 
 class Snapshot(NamedTuple):
-    """What a helm carries from tick to tick. Two that are equal lead to the same ticks; it pickles and copies.
+    """What a helm carries from tick to tick. Equal snapshots lead to the same ticks; they can be pickled and copied.
 
-    `structure` names the modes, their tick functions and their bindings: a helm takes a snapshot of its own structure
-    only. `held` are the values of all controls; `controls` is what their readers know of them, pickled: as with
-    anything pickled, restore only what you saved yourself.
+    `structure` names the modes, their tick functions and their bindings: a helm accepts only snapshots of its own
+    structure. `held` are the values of all controls; `controls` is the pickled state of their readers; as with all
+    pickles, restore only snapshots that you saved yourself.
     """
 
     structure: str
@@ -38,14 +38,14 @@ class Snapshot(NamedTuple):
 
 
 def saved_controls(state: DeviceState, samplers: Iterable[Sampler]) -> bytes:
-    """Return what is known of what is held, but for the values, by the state and the readers of all modes."""
-    # Readers and the changes that they wait for are one graph, which pickle keeps together.
+    """Return what the state and the readers of all modes keep about held controls, except the values."""
+    # Readers and the changes that they wait for share objects, which one pickle keeps together.
     content = (_content(state), [_sampler_content(sampler) for sampler in samplers])
     return pickle.dumps(content, protocol=5)
 
 
 def restore_controls(state: DeviceState, samplers: Iterable[Sampler], controls: bytes) -> None:
-    """Put back what `saved_controls` gave."""
+    """Restore what `saved_controls` returned."""
     held, contents = pickle.loads(controls)
     _put(state, held)
     for sampler, (own, readers) in zip(samplers, contents, strict=True):
@@ -70,7 +70,7 @@ def _readers(sampler: Sampler) -> Iterator[Any]:
 
 @functools.cache
 def _names(kind: Any) -> tuple[str, ...]:
-    """Return the names of what changes in things of a kind."""
+    """Return the names of the attributes that change in objects of a class."""
     names = (name for one in kind.__mro__ for name in getattr(one, "__slots__", ()))
     return tuple(name for name in names if name not in _LEFT_OUT)
 

@@ -1,4 +1,4 @@
-"""Where the camera looks, from whatever a game has of it."""
+"""Where the camera looks, converted from and to a game's own representation."""
 
 import math
 from collections.abc import Sequence
@@ -25,7 +25,7 @@ class View(NamedTuple):
         """Return the view with these vectors, in the game's `axes` (a helm has them), as its forward and up, of any
         length and roll.
 
-        The yaw is that of `forward` laid flat; straight up or down, that of the screen's edge, see
+        The yaw is that of `forward` projected onto the ground; straight up or down, that of the screen's edge, see
         `kernels.view_axes.level_forward`. Raises `WendonicError` for a vector of zeros or of the wrong length.
 
         >>> View.from_basis(forward=(0.0, 0.0, -2.0), up=(3.0, 0.0, 0.0), axes=WorldAxes("+x", "+y", "+z"))
@@ -73,7 +73,7 @@ class View(NamedTuple):
         return cls.from_basis(forward, turned_by(x, y, z, w, *axes.from_plan(0.0, 0.0, 1.0)), axes)
 
     def basis(self, axes: WorldAxes) -> tuple[GameVector, GameVector, GameVector]:
-        """Return right, forward and up of a camera that looks so, each of length 1, in the game's own axes. Raises
+        """Return right, forward and up of a camera with this view, each of length 1, in the game's own axes. Raises
         `WendonicError` in a 2-D game and for a view that is not finite.
 
         >>> right, forward, up = View(yaw_deg=90.0).basis(WorldAxes("+x", "-z", "+y"))
@@ -91,9 +91,9 @@ class View(NamedTuple):
         )
 
     def quaternion(self, axes: WorldAxes) -> tuple[float, float, float, float]:
-        """Return the quaternion (x, y, z, w) in the game's own axes that turns a camera to look so, from looking
-        along the game's `forward`; what `from_quaternion` reads. In a left-handed game it is a quaternion of that
-        game. Raises `WendonicError` in a 2-D game and for a view that is not finite.
+        """Return the quaternion (x, y, z, w) in the game's own axes that turns a camera from the game's `forward` to
+        this view; the inverse of `from_quaternion`. In a left-handed game it is a quaternion of that game. Raises
+        `WendonicError` in a 2-D game and for a view that is not finite.
 
         >>> [round(part, 6) for part in View(yaw_deg=-90.0).quaternion(WorldAxes("+x", "-z", "+y"))]
         [0.0, 0.707107, 0.0, 0.707107]
@@ -119,8 +119,8 @@ class View(NamedTuple):
         return cls(yaw_deg * _engine_sign(axes), pitch_deg)
 
     def engine_yaw_deg(self, axes: WorldAxes) -> float:
-        """Return the yaw as the engine counts it: the angle about its own axis that `up` names, positive the way that
-        axes of its handedness turn. Raises `WendonicError` in a 2-D game.
+        """Return the yaw as the engine counts it: the angle about its own axis that `up` names, positive by the
+        rotation sense of its handedness. Raises `WendonicError` in a 2-D game.
 
         In a right-handed game with y up that is the opposite of `yaw_deg`, in a left-handed one the same.
 

@@ -1,4 +1,4 @@
-"""A helm that follows its profile's file: what is saved there counts from the next tick on."""
+"""Lets a helm follow its profile's file: a saved change takes effect in the next tick."""
 
 import logging
 import threading
@@ -11,13 +11,13 @@ from wendonic.profile.load import profile_from_text, text_of
 from wendonic.runtime.helm import Helm
 
 LOOK_AGAIN_MS = 500
-"""The file is looked at this often too, for folders that report no changes."""
+"""The file is also checked at this interval, for folders that report no changes."""
 
 _log = logging.getLogger("wendonic")
 
 
 class Watch:
-    """Follows a file in a thread of its own, until it is stopped; `fault` is what is wrong with the file now."""
+    """Follows a file in a thread of its own until it is stopped; `fault` is the present fault of the file."""
 
     def __init__(self, path: str | Path, helm: Helm) -> None:
         """See `watch`."""
@@ -37,13 +37,13 @@ class Watch:
         self._thread.start()
 
     def stop(self) -> None:
-        """Follow the file no longer; the helm keeps the last profile."""
+        """Stop following the file; the helm keeps the last profile."""
         self._stopped.set()
         if self._thread is not threading.current_thread():
             self._thread.join()
 
     def __enter__(self) -> Self:
-        """Follow it for the length of a `with`."""
+        """Follow the file during a `with` block."""
         return self
 
     def __exit__(
@@ -55,7 +55,7 @@ class Watch:
     def _follow(self) -> None:
         from watchfiles import watch as changes
 
-        # The folder, not the file: editors write beside and rename.
+        # Watch the folder, not the file: editors write a new file and rename it.
         seen = changes(
             self.path.parent,
             watch_filter=lambda _, changed: Path(changed).name == self.path.name,
@@ -76,7 +76,7 @@ class Watch:
             if text == before:
                 return
             profile = profile_from_text(text, self.path)
-            # Whatever has to be made for it is made here, not in the middle of play.
+            # Everything that the profile needs is prepared in this thread, not in the middle of play.
             self._helm.make_ready(profile)
         except WendonicError as fault:
             if str(fault) != str(self.fault):
@@ -89,10 +89,10 @@ class Watch:
 
 
 def watch(path: str | Path, helm: Helm) -> Watch:
-    """Let a helm follow the profile in a file: what is saved there takes effect in the next tick, as with `retune`.
+    """Let a helm follow the profile in a file: a saved change takes effect in the next tick, as with `retune`.
 
     The helm starts with the file's profile if it has another one. A file with faults is reported once by the logger
-    "wendonic", and the last good profile stays in use, also if the file disappears. `stop()`, or leaving a `with`
+    "wendonic", and the last good profile stays in use; likewise if the file disappears. `stop()`, or leaving a `with`
     block, ends it. Needs watchfiles (extra `live`). Raises `ProfileError` for a file that is missing or faulty at the
     start, and `WendonicError` for one without the helm's current mode.
 

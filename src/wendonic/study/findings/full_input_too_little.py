@@ -22,9 +22,9 @@ def full_input_too_little(case: Case) -> Iterator[Found]:
     for channel in ("move", "throttle"):
         for where, bind in case.entries(channel):
             upright = channel == "move" and not case.from_side
-            ways = ((0.0, 1.0), (1.0, 0.0), (0.0, -1.0), (-1.0, 0.0)) if upright else ((1.0, 0.0), (-1.0, 0.0))
+            directions = ((0.0, 1.0), (1.0, 0.0), (0.0, -1.0), (-1.0, 0.0)) if upright else ((1.0, 0.0), (-1.0, 0.0))
             asked = []
-            for x, y in ways:
+            for x, y in directions:
                 pushes = bind.pushes(x, y, case.profile.window)
                 if pushes is None:
                     continue

@@ -65,11 +65,11 @@ def _of_entry(case: Case, channel: str, bind: Any, where: str) -> Iterator[Found
                 lies, goes = (_UPWARDS.get(word, word) for word in (lies, goes))
             mirrored[code] = (side, lies, goes)
     # All keys of an entry are fixed together: fixing one alone would leave a direction without a key.
-    right_way = {side: [code for code in codes if code not in mirrored] for side, codes in sides.items()}
+    corrected = {side: [code for code in codes if code not in mirrored] for side, codes in sides.items()}
     for code, (_, lies, _) in mirrored.items():
-        if lies in right_way:
-            right_way[lies].append(code)
-    fix = {f"{where}.keys.{side}": codes for side, codes in right_way.items() if codes != list(sides[side])}
+        if lies in corrected:
+            corrected[lies].append(code)
+    fix = {f"{where}.keys.{side}": codes for side, codes in corrected.items() if codes != list(sides[side])}
     for code, (side, lies, goes) in mirrored.items():
         below = {"up": "above", "down": "below"}.get(lies, f"{lies} of")
         yield Found(f"{where}.keys.{side}", f"{code} is {below} the others and goes {goes}", [fix])

@@ -68,8 +68,8 @@ def speed_crossing(t: Any, speed: Any, covered: Any, level: float, rising: bool 
     index = _first_beyond(speed, level, rising)
     if index is None or index == 0:
         return None if index is None else float(t[0])
-    whole_s, way_m = float(t[index] - t[index - 1]), float(covered[index] - covered[index - 1])
-    even_s = 2.0 * (speed[index] * whole_s - way_m) / (speed[index] - speed[index - 1])
+    whole_s, distance_m = float(t[index] - t[index - 1]), float(covered[index] - covered[index - 1])
+    even_s = 2.0 * (speed[index] * whole_s - distance_m) / (speed[index] - speed[index - 1])
     even_s = even_s if 0.0 < even_s < whole_s else whole_s
     return float(t[index - 1] + even_s * _share(speed, index, level))
 
@@ -172,11 +172,11 @@ def step_response(profile: Profile, walker: Walker, engine: Engine = "auto") -> 
         steps = [(LEAD_S, walker.full(ahead)), (release_s, walker.changes((ahead,), (opposite,)))]
         returns = Walk(profile, walker, steps, end_s, hz, engine)
         back, face_back = returns["vel_x"] * x + returns["vel_y"] * y, returns["face_deg"]
-        way_back = returns["pos_x"] * x + returns["pos_y"] * y
+        covered_back = returns["pos_x"] * x + returns["pos_y"] * y
         turned = None
         if back[-1] < 0.0:
             level = SHARE * float(back[-1])
-            turned = speed_crossing(t[after], back[after], way_back[after], level, rising=False)
+            turned = speed_crossing(t[after], back[after], covered_back[after], level, rising=False)
     return StepResponse(
         t - LEAD_S,
         held["amount"],

@@ -134,10 +134,10 @@ def choices_of(mode: Mode) -> list[str]:
 
 def _sides(channel: str, bind: Any, window: Window, across: bool) -> int:
     """Return in how many directions an entry requests something."""
-    ways = [(1.0, 0.0), (-1.0, 0.0)]
+    directions = [(1.0, 0.0), (-1.0, 0.0)]
     if channel == "move" and not across:
-        ways += [(0.0, 1.0), (0.0, -1.0)]
-    return sum(bind.pushes(x, y, window) is not None for x, y in ways)
+        directions += [(0.0, 1.0), (0.0, -1.0)]
+    return sum(bind.pushes(x, y, window) is not None for x, y in directions)
 
 
 def walker_of(mode: Mode, window: Window, by: str | None = None) -> Walker | None:

@@ -24,8 +24,8 @@ FIGURE_S, HALVES = 3.5, 7
 )
 def tick_dependence(bench: Bench) -> float | None:
     """Follow a figure of straight walks, turns and a stop, whose changes fall on ticks of all rates."""
-    walker, ways = _ways(bench)
-    first, second, third = ways
+    walker, directions = _walker_and_directions(bench)
+    first, second, third = directions
     figure: Steps = [
         (0.5, walker.full(*first)),
         (1.5, walker.changes(first, second)),
@@ -45,7 +45,7 @@ def tick_dependence(bench: Bench) -> float | None:
     return max(float(np.linalg.norm(path - paths[2], axis=1).max()) for path in paths) / distance_m
 
 
-def _ways(bench: Bench) -> tuple[Walker, list[tuple[str, ...]]]:
+def _walker_and_directions(bench: Bench) -> tuple[Walker, list[tuple[str, ...]]]:
     """Return the walker and the directions of the figure. A body that is driven, or turned by the channel `turn`,
     turns while it goes ahead.
     """
