@@ -355,7 +355,7 @@ def test_the_source_is_plain_to_read(language):
     assert "m/s²" in source
     # Over each step its kernel, what it does, and its formula; what points into the library is left out.
     assert re.search(r"\bcurve_amount: [^\n]+\n[^\w\n]*u\^exponent for a tilt u", source)
-    assert re.search(r"\bgained: how much of a change of velocity is done", source)
+    assert re.search(r"\bgained: how much of a change of velocity has been made", source)
     assert re.findall(r"[^\n]*\bsee `?\w+", source) == []
 
 

@@ -16,5 +16,5 @@ def wrapped_angle(angle: float) -> float:
     if -math.pi < angle <= math.pi:
         return angle
     turned = angle - math.tau * math.ceil((angle - math.pi) / math.tau)
-    # Rounding may land a hair outside.
+    # Rounding may end slightly outside.
     return min(max(turned, -math.pi), math.pi)

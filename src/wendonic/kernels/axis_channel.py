@@ -26,8 +26,9 @@ class AxisTuning(NamedTuple):
 
 
 class AxisOutput(NamedTuple):
-    """What came out: the number of the source that asks most (-1 for none), the value at the end of the tick, where
-    a ramp of it began in the tick (the value itself without one), and the share of the tick that the ramp takes.
+    """The output: the number of the source that requests most (-1 for none), the value at the end of the tick, the
+    value at which its ramp began in the tick (the value itself without a ramp), and the share of the tick that the
+    ramp takes.
     """
 
     source: float
@@ -53,8 +54,8 @@ AXIS_SILENT = AxisOutput(-1.0, 0.0, 0.0, 0.0)
 def ramp_behind(
     tuning: SourceTuning, before: SourceState, after: SourceState, output: SourceOutput, dt: float
 ) -> Behind:
-    """Return how far from its end a key's ramp began in a tick, and how long it takes; 0 for everything that has one
-    value for all of it.
+    """Return how far from its end a key's ramp began in a tick, and how long it takes; 0 for a source whose value is
+    constant in the tick.
 
     >>> from wendonic.kernels.source.keys import NO_KEYS, KeysState
     >>> from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_AT_REST
@@ -75,7 +76,7 @@ def ramp_behind(
 
 
 def both_behind(one: Behind, other: Behind) -> Behind:
-    """Return two ramps that add up as one: as long as the longer one, with the mean of both.
+    """Return one ramp for two that add up: as long as the longer one, with the same mean.
 
     >>> both_behind(Behind(-0.5, 0.125), Behind(0.25, 0.25)), both_behind(Behind(-0.5, 0.25), NOT_BEHIND).value
     (Behind(value=0.0, takes_s=0.25), -0.5)
@@ -89,9 +90,8 @@ def both_behind(one: Behind, other: Behind) -> Behind:
 def axis_output(
     tuning: AxisTuning, tables: Row, states: tuple[SourceState, ...], raw: tuple[Row, ...], dt: float
 ) -> tuple[tuple[SourceState, ...], AxisOutput]:
-    """Return the sources' new states and what came out after `dt` seconds.
-
-    The value is the x of the merged sources, kept to -1..1 under a sum.
+    """Return the sources' new states and the output after `dt` seconds. The value is the x of the merged sources,
+    clamped to -1..1 under a sum.
 
     >>> from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_AT_REST
     >>> axis_output(NO_AXIS._replace(sources=(PLAIN_SOURCE,)), (), (SOURCE_AT_REST,), ((0.5, 0.0),), 0.1)[1]

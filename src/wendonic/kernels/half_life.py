@@ -1,4 +1,4 @@
-"""Decay by a half-life, exact for any tick length."""
+"""Decay with a half-life, exact for any tick length."""
 
 
 def share_left(half_life_s: float, dt: float) -> float:
@@ -7,7 +7,7 @@ def share_left(half_life_s: float, dt: float) -> float:
     >>> share_left(0.02, dt=0.04)
     0.25
     """
-    # 2^(-dt / half-life), written as a power of one half: that is quicker.
+    # 2^(-dt / half-life), written as a power of one half, which is faster.
     return float(0.5 ** (dt / half_life_s))
 
 

@@ -1,4 +1,4 @@
-"""A player with a headset: what is moved is the head, which walks about in the play space."""
+"""A player with a headset: movement applies to the head, which also walks about in the play space."""
 
 from wendonic.kernels.body.body import Body
 from wendonic.kernels.body.comfort import is_inside
@@ -14,8 +14,8 @@ from wendonic.kernels.vector import ZERO3, Vec2, Vec3, turned
 
 
 def has_head(tuning: Tuning) -> bool:
-    """Return whether it is a head that is moved, which walls stop and which the ground lies under, and not the middle
-    of the play space.
+    """Return whether the head, rather than the middle of the play space, is what moves, is stopped by walls and has
+    the ground under it.
 
     >>> from wendonic.kernels.frames.frame import PLAIN_FRAME
     >>> from wendonic.kernels.tuning import PLAIN_TUNING
@@ -27,7 +27,7 @@ def has_head(tuning: Tuning) -> bool:
 
 
 def moved_by(body: Body, x: float, y: float) -> Body:
-    """Return the body further to the right and forward (m).
+    """Return the body moved to the right and forward (m).
 
     >>> from wendonic.kernels.body.body import BODY_AT_REST
     >>> moved_by(BODY_AT_REST, 1.0, -2.0).position
@@ -38,8 +38,8 @@ def moved_by(body: Body, x: float, y: float) -> Body:
 
 
 def out_of_wall(tuning: Tuning, course: Row, was: Memory, body: Body, fall: FallState) -> tuple[Body, FallState]:
-    """Return the body and its fall; one whose head was within a wall goes nowhere: out of there one steps, or is
-    brought.
+    """Return the body and its fall; while the head is inside a wall the body does not move: the player steps out, or
+    is brought out.
     """
     place = was.body.position
     under = height_at(course, place.x, place.y)
@@ -58,10 +58,9 @@ def pointed(
     view_yaw: float,
     offset: Vec2,
 ) -> tuple[Pointing, Body]:
-    """Return where a hand that points would land, and the body: once it is released, the head is there, at rest.
-
-    A hand that is lost while it points lands nowhere. `points` is 1 while it points, `view_yaw` (rad) turns the play
-    space, and `offset` (m) is where the head is from the body, right and forward on the plan.
+    """Return the landing of a pointing hand, and the body: when the press is released, the head is moved there, at
+    rest. A hand that is lost while it points does not land. `points` is 1 while it points, `view_yaw` (rad) is the
+    yaw of the play space, and `offset` (m) is the head's offset from the body, right and forward on the plan.
     """
     place, direction = sample.pointing
     seen = direction.x != 0.0 or direction.y != 0.0 or direction.z != 0.0

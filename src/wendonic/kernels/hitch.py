@@ -1,4 +1,4 @@
-"""A hitch: the input of each of its parts, and their results as one tick."""
+"""A hitch: the input of each of its parts, and their results joined into one tick."""
 
 from wendonic.kernels.frames.goal import GoalInput
 from wendonic.kernels.look.look import LOOK_DISPLACEMENT
@@ -25,7 +25,7 @@ def raw_share(numbers: Row, count: int, share: float) -> Row:
 
 
 def sample_share(tuning: Tuning, sample: Sample, share: float) -> Sample:
-    """Return the sample of the first part of a hitch: it has its share of every displacement."""
+    """Return the sample of the first part of a hitch, with its share of every displacement."""
     look: tuple[Row, ...] = ()
     for k in range(len(tuning.look.sources)):
         numbers = sample.look[k]
@@ -44,7 +44,7 @@ def sample_share(tuning: Tuning, sample: Sample, share: float) -> Sample:
 
 
 def later_sample(sample: Sample) -> Sample:
-    """Return the sample of a later part of a hitch: what came once has come."""
+    """Return the sample of a later part of a hitch: edges, goals and given views belonged to the first."""
     presses: tuple[PressInput, ...] = ()
     for k in range(len(sample.presses)):
         presses = (*presses, PressInput(sample.presses[k].down, 0.0, 0.0))
@@ -53,7 +53,7 @@ def later_sample(sample: Sample) -> Sample:
 
 
 def joined(first: Tick, second: Tick) -> Tick:
-    """Return two ticks as one: what happened in the first happened, and the view turned by both."""
+    """Return two ticks as one: events of the first count as well, and the turns of the view add up."""
     before, after = first.outcome, second.outcome
     presses: tuple[PressState, ...] = ()
     kept: tuple[PressState, ...] = ()

@@ -1,4 +1,4 @@
-"""What the player asks of the body in one tick, after shaping; and what of it the body wants to do."""
+"""The player's request to the body in one tick, after shaping, and the body's wanted motion."""
 
 import math
 from typing import NamedTuple
@@ -8,14 +8,12 @@ from wendonic.kernels.vector import UP, ZERO2, ZERO3, Vec2, Vec3, turned_by
 
 
 class Request(NamedTuple):
-    """What a tick is steered by.
-
-    The shaped channels come first: of `move` where it is at the end of the tick (`right`, `forward`), and how it runs
-    there: straight from `begin` to `corner` in the first `corner_s` seconds and straight on to the end; 0 s where it
-    is there from the start. `scale` is what presses multiply it by, `fades` 1 while ramps and smoothing are all that
-    is left of it. Then the yaw and pitch (rad) of what is forward, and the yaw (rad) where the player looks; whether
-    the body stands on the ground (GROUND_UNKNOWN while the game has said nothing), and the ground's normal as the
-    game reports it; the point that is aimed at; and the direction requested before, which a turn is measured from.
+    """The input of steering in a tick. The shaped channels come first: `move` at the end of the tick (`right`,
+    `forward`), and how it changes: linearly from `begin` to `corner` in the first `corner_s` seconds and linearly on
+    to the end; 0 s if it is constant. `scale` is the factor of presses, `fades` is 1 while only ramps and smoothing
+    are left of it. Then follow the yaw and pitch (rad) of forward, and the yaw (rad) of the player's view; whether
+    the body stands on the ground (GROUND_UNKNOWN until the game reports it), and the ground's normal as the game
+    reports it; the point that is aimed at; and the previously requested direction, from which a turn is measured.
     """
 
     right: float
@@ -44,8 +42,8 @@ NO_REQUEST = Request(
 
 
 class WantedMotion(NamedTuple):
-    """What the body wants to do: `move` of the intent on the plan, and the same laid onto the ground or into the air.
-    `refused` is 1 where ground that is too steep took some of it; there the body slides as well (m/s).
+    """The wanted motion of the body: `move` of the intent on the plan, and the same along the ground or in the air.
+    `refused` is 1 if ground that is too steep refused a part of it; there the body also slides (m/s).
     """
 
     move_x: float
@@ -59,7 +57,7 @@ NO_MOTION = WantedMotion(0.0, 0.0, ZERO3, 0.0, ZERO3)
 
 
 def level_motion(x: float, y: float) -> WantedMotion:
-    """Return what a body wants that moves by (x, y) on level ground.
+    """Return the wanted motion of a body that moves by (x, y) on level ground.
 
     >>> level_motion(0.6, 0.8).direction
     Vec3(x=0.6, y=0.8, z=0.0)
@@ -68,7 +66,7 @@ def level_motion(x: float, y: float) -> WantedMotion:
 
 
 def on_plan(request: Request, yaw: float) -> Request:
-    """Return a request whose `right` and `forward` are x and y of the plan, of one whose forward is at `yaw` (rad).
+    """Return a request with x and y of the plan as `right` and `forward`, from one whose forward is at `yaw` (rad).
 
     >>> round(on_plan(NO_REQUEST._replace(forward=1.0), math.radians(90.0)).right, 12)
     1.0
@@ -84,12 +82,13 @@ def on_plan(request: Request, yaw: float) -> Request:
 
 
 FULL_BUT_ROUNDING = 1.0 - 1e-9
-"""Share of a full request below which one is not full."""
+"""Share of a full request from which a request counts as full."""
 
 
 def between(first: Vec2, last: Vec2, share: float, full: float) -> Vec2:
-    """Return the request at a share of the way from one to another, `full` being the length of a full one. What turns
-    under the cap, full at both ends, stays full on the way; anything else runs straight, and so does what turns back.
+    """Return the request at a share of the path from one request to another; `full` is the length of a full one. A
+    request that is full at both ends turns under the cap and stays full in between; any other changes linearly, and
+    so does one that reverses.
 
     >>> round(math.hypot(*between(Vec2(1.0, 0.0), Vec2(0.6, 0.8), 0.25, 1.0)), 12)
     1.0
@@ -108,8 +107,8 @@ def between(first: Vec2, last: Vec2, share: float, full: float) -> Vec2:
 
 
 def requested_at(request: Request, bends: int, t: float, dt: float) -> Vec2:
-    """Return what is requested `t` seconds after the beginning of a tick of `dt` seconds; `bends` is 1 where it goes
-    on after its corner.
+    """Return the request `t` seconds after the beginning of a tick of `dt` seconds; `bends` is 1 if it continues
+    after its corner.
 
     >>> run = NO_REQUEST._replace(right=1.0, begin=Vec2(0.5, 0.0), corner=Vec2(1.0, 0.0), corner_s=0.5)
     >>> requested_at(run, 0, 0.25, 1.0).x, requested_at(run, 1, 0.75, 1.0).x

@@ -1,4 +1,4 @@
-"""A row of numbers of any length, which no structure fixes: a measured rim, a curve through points, a course."""
+"""A row of numbers whose length no structure fixes: a measured rim, a curve through points, a course."""
 
 from collections.abc import Sequence
 

@@ -1,4 +1,4 @@
-"""What comes into a tick: the raw numbers of one mode's bindings, and what the game reports."""
+"""The input of a tick: the raw numbers of one mode's bindings, and the reports of the game."""
 
 from typing import NamedTuple
 
@@ -12,7 +12,7 @@ from wendonic.kernels.vector import UP, ZERO2, ZERO3, Vec2, Vec3
 
 
 class ViewInput(NamedTuple):
-    """Where the camera looks (rad); `given` is 1 in a tick in which the game said so."""
+    """Where the camera looks (rad); `given` is 1 in a tick in which the game has set it."""
 
     given: float
     yaw: float
@@ -20,24 +20,25 @@ class ViewInput(NamedTuple):
 
 
 class GroundInput(NamedTuple):
-    """Whether the body stands on the ground, as the game says (GROUND_UNKNOWN while it has not), and its normal."""
+    """Whether the body stands on the ground, as the game reports it (GROUND_UNKNOWN until it does), and the ground's
+    normal.
+    """
 
     grounded: float
     normal: Vec3
 
 
 class PointingInput(NamedTuple):
-    """Where a hand is in the play space and its direction: right, forward and up each; zeros while it is lost."""
+    """The position and direction of a hand in the play space: right, forward and up; zeros while it is lost."""
 
     place: Vec3
     direction: Vec3
 
 
 class Sample(NamedTuple):
-    """The raw numbers of one tick; each source of a channel has as many as its kind takes. `wall` is the normal of
-    what the game says has taken the body's speed, zeros for nothing.
-
-    Levels stay until they change; counts, edges, goals, walls and given views belong to one tick alone.
+    """The raw numbers of one tick; the number per source depends on its kind. `wall` is the normal of a wall that
+    took the body's speed, as the game reports it, zeros for none. Levels stay until they change; counts, edges,
+    goals, walls and given views hold for one tick only.
     """
 
     move: tuple[Row, ...]

@@ -1,4 +1,4 @@
-"""Steering through a tick, in parts where its middle does not stand for it: ramps, turning, and goals on the way."""
+"""Steering through a tick, in parts if its middle does not represent it: ramps, turning, and goals on the way."""
 
 import math
 
@@ -32,16 +32,16 @@ from wendonic.kernels.tuning import Tuning
 from wendonic.kernels.vector import ZERO2, Vec3
 
 LANDING_PARTS = 8
-"""Parts of the part of a tick in which a body lands."""
+"""Number of parts into which the part of a tick is cut in which a body lands."""
 
 PART_S = 1.0 / 120.0
-"""How long a part of a tick is at most where the direction turns within it: its middle then stands for it."""
+"""Longest part (s) of a tick in which the direction turns, so that its middle represents it."""
 
 
 def parts_of(tuning: Tuning, memory: Memory, sample: Sample, ramps: float, dt: float) -> int:
-    """Return into how many equal parts a tick is cut: of at most RAMP_PART_S while a key's ramp has no closed form,
-    as while one of `rise` or `throttle` runs, for a share `ramps` of the tick; of at most PART_S where the direction
-    turns; and never more than the longest tick has. Squares keep their own time.
+    """Return the number of equal parts into which a tick is cut: of at most RAMP_PART_S during a ramp without a
+    closed form, such as that of `rise` or `throttle`, for a share `ramps` of the tick; of at most PART_S if the
+    direction turns; and never more than the longest tick has. Squares keep their own time.
 
     >>> from wendonic.kernels.sample import EMPTY_SAMPLE
     >>> from wendonic.kernels.tick_record import tick_at_rest
@@ -53,7 +53,7 @@ def parts_of(tuning: Tuning, memory: Memory, sample: Sample, ramps: float, dt: f
     """
     parts = 1
     if tuning.turning > 0 and dt > PART_S:
-        # A hair more than a whole number of parts is that number.
+        # Rounding must not add a part.
         parts = math.ceil(min(dt, tuning.max_dt_s) / PART_S - 1e-6)
     if tuning.turning > 0 and ramps > 0.0:
         parts = math.ceil(min(dt, tuning.max_dt_s) / RAMP_PART_S)
@@ -71,7 +71,7 @@ def requested(
     presses: tuple[PressState, ...],
     dt: float,
 ) -> tuple[MoveState, MoveOutput, Request]:
-    """Return what the channel `move` makes of `dt` seconds, and the request with it."""
+    """Return the output of the channel `move` for `dt` seconds, and the request with it."""
     after, move = move_output(tuning, tables, state, raw, presses, dt)
     released = move.source < 0.0 or (move.raw_x == 0.0 and move.raw_y == 0.0)
     request = request._replace(
@@ -94,7 +94,7 @@ def request_within(
     last: float,
     dt: float,
 ) -> Request:
-    """Return what is requested from one share of a tick of `dt` seconds to a later one."""
+    """Return the request from one share of a tick of `dt` seconds to a later one."""
     rise, throttle, turn = axes
     return part_of_request(request, bends, first * dt, last * dt, dt)._replace(
         rise=mean_within(rise, first, last),
@@ -116,8 +116,8 @@ def steer_within(
     part_s: float,
     dt: float,
 ) -> Steered:
-    """Return what steering makes of one of the equal parts of a tick, of `part_s` seconds. The part in which a body
-    lands is gone through again, in LANDING_PARTS: on the ground other rates hold than in the air.
+    """Return the result of steering for one of the equal parts of a tick, of `part_s` seconds. The part in which a
+    body lands is repeated in LANDING_PARTS, because other rates apply on the ground than in the air.
     """
     if gait.fall.falls <= 0:
         now = request
@@ -153,10 +153,8 @@ def steer(
     presses: tuple[PressState, ...],
     dt: float,
 ) -> tuple[MoveState, MoveOutput, Steered]:
-    """Return what the channel `move` requests, and what steering, gait and body make of it.
-
-    `request` has what stands for all of the tick; ramps of `axes` (rise, throttle, turn) run straight from where they
-    began. See `parts_of` for how a tick is cut.
+    """Return the request of the channel `move`, and the result of steering, gait and body. `request` has what is
+    constant in the tick; ramps of `axes` (rise, throttle, turn) are linear. See `parts_of` for how a tick is cut.
     """
     body, fall = memory.body, memory.fall
     if gait.fall.falls > 0:
@@ -198,8 +196,8 @@ def goals_now(
     request: Request,
     dt: float,
 ) -> FrameState:
-    """Return the frame's state with the goal that the body goes to in this tick, if any."""
-    # What only fades, after a key or a stick was released, does not steer.
+    """Return the frame's state with the goal of this tick, if there is one."""
+    # A request that is fading out, after a key or a stick was released, does not steer.
     steers = request.fades <= 0.0 and math.hypot(request.right, request.forward) > STEERS
     place, was = memory.body.position, memory.frame
     reach_m = gait.top_speed_m_s * dt
@@ -221,10 +219,10 @@ def goals_now(
 def slowed_near_goal(
     tuning: FrameTuning, gait: GaitTuning, was: Body, state: Steered, given: GoalInput, dt: float
 ) -> Steered:
-    """Return what steering came to, with no more requested than what is left to the last goal."""
+    """Return the result of steering with a request limited to the distance that is left to the last goal."""
     goal = state.frame.goal
     full_m = gait.top_speed_m_s * dt
-    # The shortest of all ticks cover no distance at all.
+    # The shortest ticks cover no distance at all.
     if goal.there <= 0.0 or state.frame.waiting_count > 0.0 or full_m <= 0.0:
         return state
     to_x = goal.x - was.position.x
@@ -232,10 +230,10 @@ def slowed_near_goal(
     left_m = math.hypot(goal.x - state.body.position.x, goal.y - state.body.position.y)
     within_m = math.hypot(to_x, to_y)
     if gait.drags > 0 or gait.coasts > 0:
-        # What rolls out requests nothing: a game that moves its body by the request is given how fast it rolls.
+        # A body that rolls out has no request; a game that moves its body by the request gets the speed of rolling.
         within_m = min(within_m, left_m)
     if left_m <= tuning.goto.arrival_m:
-        # Of a hitch the last part is reported, and a game moves its body by that for all of it.
+        # A hitch reports its last part, by which a game moves its body for the whole hitch.
         all_the_way = left_m <= 0.0 or given.given < 0.0
         within_m = 0.0 if all_the_way else min(within_m, INSIDE * tuning.goto.arrival_m)
     return state._replace(wanted=motion_towards(state.wanted, within_m, to_x, to_y, full_m))

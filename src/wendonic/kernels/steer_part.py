@@ -1,4 +1,4 @@
-"""Steering in a stretch of time so short that its middle stands for it: frame, facing, walls, ground and weight."""
+"""Steering over a time so short that its middle represents it: frame, facing, walls, ground and weight."""
 
 import math
 from typing import NamedTuple
@@ -28,12 +28,12 @@ from wendonic.kernels.tuning import Tuning
 from wendonic.kernels.vector import Vec2, Vec3, length3
 
 MOST_TANGENT = 2.0
-"""Of ground that falls steeper than this, one falls, wherever the limit of slopes may lie."""
+"""A body falls off ground that drops more steeply than this, whatever the limit of slopes."""
 
 
 class Steered(NamedTuple):
     """What steering changes within a tick, the heading (rad) that the body turned to, 0 at rest, and the normal of
-    what stopped it, (0, 0) for nothing.
+    the obstacle that stopped it, (0, 0) for none.
     """
 
     body: Body
@@ -46,8 +46,8 @@ class Steered(NamedTuple):
 
 
 class FacingAfter(NamedTuple):
-    """Where the body faces and the heading that it turns to (rad), 0 at rest; and the heading that is held, and for
-    how long it has been held against another one (s), see `FrameState`.
+    """The body's facing and the heading that it turns to (rad), 0 at rest; and the heading that is held, and for how
+    long it has been held against another one (s), see `FrameState`.
     """
 
     face: float
@@ -57,8 +57,8 @@ class FacingAfter(NamedTuple):
 
 
 class OnCourse(NamedTuple):
-    """The body as walls and steps let it move, the floor under it (m), whether it stands there, and the normal of
-    what stopped it, (0, 0) for nothing.
+    """The body after walls and steps, the floor under it (m), whether it stands there, and the normal of the obstacle
+    that stopped it, (0, 0) for none.
     """
 
     body: Body
@@ -68,8 +68,8 @@ class OnCourse(NamedTuple):
 
 
 def steer_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, request: Request, dt: float) -> Steered:
-    """Return what a mode's steer frame makes of `dt` seconds, for a `dt` in which the direction turns so little that
-    its middle stands for it; stopped by walls and steps, and with the gait's weight.
+    """Return the result of a mode's steer frame for `dt` seconds, in which the direction turns so little that the
+    middle represents it, with walls, steps and the gait's weight.
     """
     frame = tuning.frame.frame
     reported = request.grounded
@@ -104,11 +104,11 @@ def steer_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, requ
 def facing_after(
     tuning: Tuning, state: FrameState, body: Body, wanted: WantedMotion, request: Request, dt: float
 ) -> FacingAfter:
-    """Return where the body faces after `dt` seconds in a frame that does not turn it by itself."""
+    """Return the body's facing after `dt` seconds in a frame that does not turn it by itself."""
     frame = tuning.frame.frame
     to_x, to_y = wanted.move_x, wanted.move_y
     if frame == FRAME_GRID and state.grid.refused > 0.0:
-        # The body turns to what is in its way.
+        # The body turns to the obstacle.
         to_x, to_y = state.grid.refused_x, state.grid.refused_y
     elif frame == FRAME_GRID and state.grid.turning > 0.0:
         to_x, to_y = state.grid.face_x, state.grid.face_y
@@ -121,7 +121,7 @@ def facing_after(
     held, against_s = state.towards, state.against_s
     if turns and tuning.frame.holds > 0:
         ahead = request.look_yaw if frame == FRAME_CAMERA else 0.0
-        # What fades after the last key keeps the facing that the keys gave.
+        # While the request of released keys fades out, the facing stays.
         if request.fades <= 0.0 or (frame == FRAME_GOTO and state.goal.there > 0.0):
             against_s += dt
             if against_s > tuning.frame.hold_s or not leaves_diagonal(held - ahead, heading - ahead):
@@ -146,8 +146,8 @@ def facing_after(
 
 
 def steps_for(slope: SlopeTuning, fall: FallTuning, frame: int, in_air: bool, rises: bool) -> StepTuning:
-    """Return which steps and slopes are walked over: in the air a side that is too high is a wall, but for its lip,
-    and one that `rises` in a jump has to clear that too.
+    """Return which steps and slopes can be walked over: in the air, a side that is too high is a wall except for its
+    lip, and a body that `rises` in a jump has to clear the lip as well.
 
     >>> from wendonic.kernels.body.fall import NO_FALL
     >>> from wendonic.kernels.body.slope import LEVEL_ONLY
@@ -171,7 +171,7 @@ def steps_for(slope: SlopeTuning, fall: FallTuning, frame: int, in_air: bool, ri
 def on_course(
     tuning: FrameTuning, gait: GaitTuning, course: Row, was: Steered, free: Body, grounded: float
 ) -> OnCourse:
-    """Return how far a body gets that would move from where it was to where it is if nothing stopped it (`free`)."""
+    """Return how far a body gets from where it was; `free` is where it would be if nothing stopped it."""
     frame = tuning.frame
     on_ground = grounded > 0.0 and (gait.fall.falls > 0 or tuning.slope.follows > 0)
     in_air = frame == FRAME_FLY or (gait.fall.falls > 0 and not on_ground)

@@ -29,14 +29,14 @@ from wendonic.kernels.tuning import Tuning
 from wendonic.kernels.vector import ZERO2, ZERO3, Vec2, Vec3, length3, turned
 
 MOST_PARTS = 1000
-"""Parts that a hitch is cut into at most, so that a machine back from a night's sleep does not stall."""
+"""Most parts that a hitch is cut into, so that a machine that wakes up after a night does not stall."""
 
 UPRIGHT = 1e-9
-"""A flight of which no larger share is on the plan goes straight up or down: rounding has no heading."""
+"""A flight with no larger share on the plan counts as straight up or down, since rounding has no heading."""
 
 
 class AxisOutputs(NamedTuple):
-    """The states of the axis channels, and what came out of each."""
+    """The states of the axis channels, and the output of each."""
 
     states: AxisStates
     rise: AxisOutput
@@ -45,8 +45,8 @@ class AxisOutputs(NamedTuple):
 
 
 class ViewAfter(NamedTuple):
-    """The states of the sources that look, the number of the one that is used (-1 for none), how far the view turned
-    and where it is then.
+    """The states of the sources of `look`, the number of the one in use (-1 for none), how far the view turned and
+    where it looks afterwards.
     """
 
     states: tuple[LookSourceState, ...]
@@ -56,8 +56,8 @@ class ViewAfter(NamedTuple):
 
 
 class BodyRequest(NamedTuple):
-    """What is requested of the body: its direction on the plan, its amount (rising included), and its heading (rad),
-    0 at rest.
+    """The request to the body: its direction on the plan, its amount (rising included), and its heading (rad), 0 at
+    rest.
     """
 
     move: Vec2
@@ -181,7 +181,7 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
 
 
 def without_lost_keys(tuning: Tuning, sample: Sample) -> Sample:
-    """Return the sample without the keys that lose against their opposites in another entry of their channel."""
+    """Return the sample without the keys that lose to their opposites in another entry of their channel."""
     if tuning.move.joined > 0:
         sample = sample._replace(move=without_losers(tuning.move.sources, tuning.move.between, sample.move))
     if tuning.rise.joined > 0:
@@ -195,7 +195,7 @@ def without_lost_keys(tuning: Tuning, sample: Sample) -> Sample:
 
 
 def stands_on(gait: GaitTuning, fall: FallState, reported: float) -> float:
-    """Return whether the body stands on the ground: as the game reports it, else unless it is in the air.
+    """Return whether the body stands on the ground: as the game reports it, otherwise whether it is not in the air.
 
     >>> from wendonic.kernels.body.fall import STANDING
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT
@@ -211,7 +211,7 @@ def stands_on(gait: GaitTuning, fall: FallState, reported: float) -> float:
 
 
 def gait_in_use(gaits: tuple[GaitTuning, ...], presses: tuple[PressState, ...]) -> tuple[GaitTuning, float]:
-    """Return the gait that is in use, and its number: of several that presses switch to, the last one.
+    """Return the gait in use, and its number: if several presses switch gaits, the last one counts.
 
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT
     >>> from wendonic.kernels.press.press import PRESS_AT_REST
@@ -229,7 +229,7 @@ def gait_in_use(gaits: tuple[GaitTuning, ...], presses: tuple[PressState, ...]) 
 
 
 def is_wall(normal: Vec3) -> bool:
-    """Return whether there is a wall, whose normal is not (0, 0, 0).
+    """Return whether there is a wall: its normal is not (0, 0, 0).
 
     >>> is_wall(ZERO3), is_wall(Vec3(0.0, -1.0, 0.0))
     (False, True)
@@ -238,7 +238,7 @@ def is_wall(normal: Vec3) -> bool:
 
 
 def axes_output(tuning: Tuning, tables: Row, memory: Memory, sample: Sample, wall: Vec3, dt: float) -> AxisOutputs:
-    """Return what the channels of one number come to; what runs on into a wall without being held is gone."""
+    """Return the outputs of the axis channels; a ramp that continues into a wall without being held is dropped."""
     rise_states, throttle_states = memory.axes.rise, memory.axes.throttle
     if lagging(tuning.rise.sources) and is_wall(wall):
         rise_states = axis_off_wall(tuning.rise.sources, rise_states, sample.rise, wall.z)
@@ -254,7 +254,7 @@ def axes_output(tuning: Tuning, tables: Row, memory: Memory, sample: Sample, wal
 def view_after(
     tuning: Tuning, tables: Row, memory: Memory, sample: Sample, presses: tuple[PressState, ...], dt: float
 ) -> ViewAfter:
-    """Return what looking comes to; where nothing looks, the view is what the game says.
+    """Return the result of looking; if nothing looks, the view is that of the game.
 
     >>> from wendonic.kernels.sample import EMPTY_SAMPLE
     >>> from wendonic.kernels.tick_record import tick_at_rest
@@ -274,7 +274,7 @@ def view_after(
 
 
 def body_request(tuning: Tuning, move: MoveOutput, wanted: WantedMotion, heading: float) -> BodyRequest:
-    """Return what the player requests in all: by `move` alone, or by all channels where a frame adds them up.
+    """Return the player's whole request: by `move` alone, or by all channels if the frame combines them.
 
     >>> from wendonic.kernels.move.move import NO_MOVE_OUTPUT
     >>> from wendonic.kernels.request import level_motion
@@ -286,14 +286,14 @@ def body_request(tuning: Tuning, move: MoveOutput, wanted: WantedMotion, heading
     amount = move.amount
     if tuning.turning > 0 or tuning.frame.frame == FRAME_GRID:
         amount = math.sqrt(move_x * move_x + move_y * move_y)
-        # Only rounding can bring it here, in every frame that caps.
+        # In a frame that caps, only rounding can lead here.
         if tuning.frame.frame in (FRAME_DRIVE, FRAME_GRID):
             amount = min(amount, 1.0)
         else:
             amount = without_rounding(tuning.move, amount)
         heading = math.atan2(move_x, move_y) if amount > 0.0 else 0.0
     if tuning.frame.frame == FRAME_FLY:
-        # Straight up or down there is no heading, but an amount.
+        # Straight up or down there is an amount but no heading.
         amount = length3(wanted.direction)
         if math.sqrt(move_x * move_x + move_y * move_y) < UPRIGHT * amount:
             move_x = move_y = heading = 0.0
@@ -304,7 +304,7 @@ def body_request(tuning: Tuning, move: MoveOutput, wanted: WantedMotion, heading
 def sprite_facing(
     tuning: Tuning, memory: Memory, requested: BodyRequest, frame: FrameState, body: Body
 ) -> tuple[float, RequestedFacing]:
-    """Return which picture of a sprite is seen, and what settles a tie between two.
+    """Return the facing of a sprite, and what settles a tie between two facings.
 
     >>> from wendonic.kernels.body.body import BODY_AT_REST
     >>> from wendonic.kernels.frames.frame import FRAME_AT_REST
@@ -316,7 +316,7 @@ def sprite_facing(
     1.0
     """
     facing = memory.requested_facing
-    # On squares without diagonals no heading is between two facings.
+    # On squares without diagonals, no heading is between two facings.
     ties = tuning.frame.frame != FRAME_GRID or tuning.frame.grid.diagonals > 0
     if tuning.sectors == 4 and tuning.sector_tie == TIE_LATER and ties:
         facing = requested_facing(facing, requested.heading, requested.amount)
@@ -326,9 +326,8 @@ def sprite_facing(
 
 
 def source_in_use(tuning: Tuning, move: float, rise: float, throttle: float, turn: float, look: float) -> float:
-    """Return the number of the source that is used, see `Outcome`, of the one that each channel uses (-1 for none).
-
-    While several move, the one that steers counts, then the one that looks, then the other channels.
+    """Return the number of the source in use, see `Outcome`, from those that the channels use (-1 for none). If
+    several are in use, the one that steers counts, then the one that looks, then the other channels.
 
     >>> from wendonic.kernels.tuning import PLAIN_TUNING
     >>> source_in_use(PLAIN_TUNING, -1.0, -1.0, -1.0, -1.0, -1.0)
@@ -353,9 +352,9 @@ def source_in_use(tuning: Tuning, move: float, rise: float, throttle: float, tur
 def tick(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Sample, dt: float) -> Tick:
     """Return the tick that comes `dt` seconds (above 0) after the last one.
 
-    `tables` holds measured rims and curves through points, `course` the ground; `sample` stands for the whole tick. A
+    `tables` holds measured rims and curves through points, `course` the ground; `sample` holds for the whole tick. A
     hitch (`dt` above `max_dt_s`) is cut into equal parts, MOST_PARTS at most: presses, ramps, turning and falling are
-    cut alike. Each part has its share of displacements; edges, goals and given views come with the first.
+    cut alike. Each part has its share of displacements; edges, goals and given views belong to the first.
 
     >>> from wendonic.kernels.sample import EMPTY_SAMPLE
     >>> from wendonic.kernels.tick_record import tick_at_rest
@@ -378,7 +377,7 @@ def tick(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Sample, d
 
 
 def standing(last: Tick) -> Tick:
-    """Return a tick of no length after the last one: nothing turned, nothing began, ended or arrived."""
+    """Return a tick of no length after the last one, in which nothing turned, began, ended or arrived."""
     outcome = last.outcome
     presses: tuple[PressState, ...] = ()
     for k in range(len(outcome.presses)):

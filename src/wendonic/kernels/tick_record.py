@@ -1,4 +1,4 @@
-"""What a tick carries on to the next one, and what it reports."""
+"""What a tick carries to the next one, and what it reports."""
 
 from typing import NamedTuple
 
@@ -33,9 +33,9 @@ class View(NamedTuple):
 
 
 class Memory(NamedTuple):
-    """What is carried from tick to tick: the channels' states, the view, the body and what belongs to it, the facing
-    of its sprite (-1 for none yet), what settles a tie between two facings, and the normal of the course's wall that
-    stopped it, (0, 0) for none.
+    """What is carried from tick to tick: the channels' states, the view, the body and its parts, the facing of its
+    sprite (-1 for none yet), what settles a tie between two facings, and the normal of the course's wall that stopped
+    it, (0, 0) for none.
     """
 
     presses: tuple[PressState, ...]
@@ -55,7 +55,7 @@ class Memory(NamedTuple):
 
 
 class Axes(NamedTuple):
-    """The values of the channels of one number each, -1..1."""
+    """The values of the axis channels, -1..1."""
 
     rise: float
     throttle: float
@@ -65,10 +65,10 @@ class Axes(NamedTuple):
 class Outcome(NamedTuple):
     """What a tick reports; every field a float, in the plan frame, angles in radians.
 
-    `source` is the number of the source that is used, counted through `move`, `rise`, `throttle`, `turn` and `look`,
-    -1 for none. `heading` is 0 at rest, when `amount` is 0. `look` is how far the view turned. `gait` is the number
-    of the gait, `grounded` whether the body stands, `contact` the normal of what stopped it, (0, 0) for nothing. Of
-    `memory` is reported what the tick left there, but see `arriving`.
+    `source` is the number of the source in use, counted through `move`, `rise`, `throttle`, `turn` and `look`, -1 for
+    none. `heading` is 0 at rest, when `amount` is 0. `look` is how far the view turned. `gait` is the number of the
+    gait, `grounded` whether the body stands, `contact` the normal of the obstacle that stopped it, (0, 0) for none.
+    The rest is what the tick left in `memory`, but see `arriving`.
     """
 
     source: float
@@ -94,7 +94,7 @@ class Outcome(NamedTuple):
 
 
 class Tick(NamedTuple):
-    """One tick: what is carried on from it, and what it reports."""
+    """One tick: what it carries on, and what it reports."""
 
     memory: Memory
     outcome: Outcome

@@ -52,7 +52,7 @@ def times3(vector: Vec3, factor: float) -> Vec3:
 
 
 def turned(right: float, forward: float, yaw: float) -> Vec2:
-    """Return (right, forward) of a player who looks along the heading `yaw` (rad) as (x, y) of the plan.
+    """Return (right, forward) of a player who looks along the heading `yaw` (rad), as (x, y) of the plan.
 
     Forward is (sin yaw, cos yaw) and right is (cos yaw, -sin yaw); the length is kept. 0 = +y, clockwise positive.
 
@@ -64,7 +64,7 @@ def turned(right: float, forward: float, yaw: float) -> Vec2:
 
 
 def turned_by(right: float, forward: float, sine: float, cosine: float) -> Vec2:
-    """Return (right, forward) of a player who looks along a heading of that sine and cosine as (x, y) of the plan.
+    """Return (right, forward) of a player who looks along a heading with that sine and cosine, as (x, y) of the plan.
 
     >>> turned_by(0.0, 1.0, 1.0, 0.0)
     Vec2(x=1.0, y=0.0)

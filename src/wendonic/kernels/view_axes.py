@@ -1,20 +1,21 @@
-"""Where a view looks on the plan, from the directions of its own axes."""
+"""The heading of a view on the plan, from the directions of its own axes."""
 
 import math
 
 STEEP = 0.985
-"""Sine of the pitch (80 deg) from which the view's up begins to say what is forward."""
+"""Sine of the pitch (80 deg) from which the view's up begins to determine forward."""
 
 
 def level_forward(
     forward_x: float, forward_y: float, forward_z: float, up_x: float, up_y: float, up_z: float
 ) -> tuple[float, float]:
-    """Return the direction on the plan, of length 1, that is forward for a view; (0, 0) if its axes say nothing.
+    """Return the direction on the plan, of length 1, that is forward for a view; (0, 0) if its axes do not determine
+    it.
 
-    `forward` and `up` are the view's own, in the plan frame, of any length. Flattened, forward is (a_x, a_y).
-    Straight down that is nothing, and the upper edge of the screen is forward; straight up, the lower: -sign(a_z) u.
-    Between a pitch of 80 deg and the pole one fades into the other, by 3 s² - 2 s³; without roll they are the same
-    direction, so nothing turns and nothing jumps.
+    `forward` and `up` are the view's own, in the plan frame, of any length. Projected onto the plan, forward is (a_x,
+    a_y). Straight down that is zero, and the upper edge of the screen is forward; straight up, the lower edge:
+    -sign(a_z) u. Between a pitch of 80 deg and the pole one blends into the other, by 3 s² - 2 s³; without roll they
+    are the same direction, so nothing turns and nothing jumps.
 
     >>> level_forward(0.0, 3.0, -4.0, 0.0, 4.0, 3.0)
     (0.0, 1.0)
@@ -60,7 +61,7 @@ def unit_level_forward(
 
 
 def pose_forward(x: float, y: float, z: float, w: float) -> tuple[float, float]:
-    """Return where a pose's quaternion points on the plan, right and forward, of length 1, as `level_forward` has it.
+    """Return where a pose's quaternion points on the plan, right and forward, of length 1, by `level_forward`.
 
     A pose is WebXR's: x right, y up, -z ahead.
 
@@ -70,7 +71,7 @@ def pose_forward(x: float, y: float, z: float, w: float) -> tuple[float, float]:
     across, up, back = turned_ahead(x, y, z, w)
     edge_x = 0.0
     edge_z = 0.0
-    # Only a steep view asks where its upper edge points.
+    # Only a steep view needs its upper edge.
     if abs(up) > STEEP:
         edge_x, edge_z = upper_edge(x, y, z, w)
     right, forward = unit_level_forward(across, 0.0 - back, up, edge_x, 0.0 - edge_z)
@@ -78,9 +79,7 @@ def pose_forward(x: float, y: float, z: float, w: float) -> tuple[float, float]:
 
 
 def turned_ahead(x: float, y: float, z: float, w: float) -> tuple[float, float, float]:
-    """Return where a pose points, right, up and back.
-
-    It is what `turned_by` makes of (0, 0, -1).
+    """Return where a pose points, right, up and back: (0, 0, -1) turned by `turned_by`.
 
     >>> turned_ahead(0.5, -0.1, 0.3, 0.8) == turned_by(0.5, -0.1, 0.3, 0.8, 0.0, 0.0, -1.0)
     True
@@ -93,9 +92,8 @@ def turned_ahead(x: float, y: float, z: float, w: float) -> tuple[float, float, 
 
 
 def upper_edge(x: float, y: float, z: float, w: float) -> tuple[float, float]:
-    """Return where the upper edge of a pose points, right and back.
-
-    It is what `turned_by` makes of (0, 1, 0), without how far up.
+    """Return where the upper edge of a pose points, right and back: (0, 1, 0) turned by `turned_by`, without its
+    upward component.
 
     >>> right, _, back = turned_by(0.5, -0.1, 0.3, 0.8, 0.0, 1.0, 0.0)
     >>> upper_edge(0.5, -0.1, 0.3, 0.8) == (right, back)
@@ -111,10 +109,8 @@ def upper_edge(x: float, y: float, z: float, w: float) -> tuple[float, float]:
 def turned_by(
     x: float, y: float, z: float, w: float, across: float, up: float, back: float
 ) -> tuple[float, float, float]:
-    """Return the vector (across, up, back) turned by the quaternion x, y, z, w; its length plays no part.
-
-    v + 2 w (q x v) + 2 q x (q x v) over the square of the quaternion's length (Shoemake, SIGGRAPH 1985), in whatever
-    axes the four numbers are given in.
+    """Return the vector (across, up, back) turned by the quaternion x, y, z, w of any length: v + 2 w (q x v) + 2 q x
+    (q x v) over the square of the quaternion's length (Shoemake, SIGGRAPH 1985), in the axes of the four numbers.
 
     >>> half = math.sqrt(0.5)
     >>> [round(value, 12) for value in turned_by(0.0, 2.0 * half, 0.0, 2.0 * half, 0.0, 0.0, -1.0)]

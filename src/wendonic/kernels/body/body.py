@@ -1,4 +1,4 @@
-"""Where the body is, how fast it goes and where it faces: what every steer frame moves."""
+"""The state of the body that every steer frame moves: position, velocity and facing."""
 
 from typing import NamedTuple
 

@@ -56,9 +56,9 @@ COMFORT_AT_REST = ComfortState(0.0, 0.0, ZERO3, 0.0, 0.0, ZERO2, ZERO2, ZERO2, Z
 def vignetted(tuning: ComfortTuning, vignette: float, accel_m_s2: float, turn_rate: float, dt: float) -> float:
     """Return the vignette (0 open, 1 closed) after `dt` seconds of that acceleration and turn rate (rad/s).
 
-    It runs to the larger of both shares of full, at most 1, by the half-life of closing or of opening. What is beyond
-    full within a tick, as a snap turn or a wall is, closes it for as long as it would have taken at full: the same at
-    every tick rate.
+    It approaches the larger of both shares of full, at most 1, with the half-life of closing or of opening. Motion
+    beyond full within a tick, such as a snap turn or a wall, closes it for as long as the same motion would have
+    taken at full: the same at every tick rate.
 
     >>> headset = NO_COMFORT._replace(full_accel_m_s2=8.0, close_half_life_s=0.5, open_half_life_s=0.25)
     >>> vignetted(headset, 0.0, 8.0, 0.0, 0.5), vignetted(headset, 0.5, 0.0, 0.0, 0.25)
@@ -74,8 +74,8 @@ def vignetted(tuning: ComfortTuning, vignette: float, accel_m_s2: float, turn_ra
 
 
 def is_inside(course: Row, step_m: float, state: ComfortState, place: Vec3, under: float) -> bool:
-    """Return whether a head whose feet are at that height has got inside a wall, or to where the ground `under` it
-    (m) is more than a step higher; a player who was put there stands on it.
+    """Return whether a head whose feet are at that height is inside a wall, or over ground `under` it (m) that is
+    more than a step higher; a player who was placed there stands on it.
 
     >>> wall = (0.0, 1.0, 8.0, 3.0, -9.0, 9.0, 9.0, 3.0, 0.0)
     >>> is_inside(wall, 0.35, COMFORT_AT_REST, Vec3(4.0, 0.0, 0.0), 0.0)
@@ -92,10 +92,9 @@ def is_inside(course: Row, step_m: float, state: ComfortState, place: Vec3, unde
 
 
 def room_meets_wall(tuning: ComfortTuning, course: Row, x: float, y: float, yaw: float, feet_z: float) -> bool:
-    """Return whether a wall reaches into the play space about (x, y).
-
-    Two rectangles are apart if they are on one of the four axes along their sides: if their middles are further apart
-    there than the halves of both reach.
+    """Return whether a wall reaches into the play space about (x, y). Two rectangles are apart if they are apart
+    along one of the four directions of their sides: if the distance of their middles there exceeds the sum of their
+    half-widths.
 
     >>> room = NO_COMFORT._replace(half_width_m=1.0, half_depth_m=1.0)
     >>> pole = (0.0, 1.0, 8.0, 0.9, -0.1, 1.1, 0.1, 3.0, 0.0)
@@ -128,8 +127,8 @@ def room_meets_wall(tuning: ComfortTuning, course: Row, x: float, y: float, yaw:
 
 
 def is_safe(tuning: ComfortTuning, course: Row, x: float, y: float, yaw: float, feet_z: float, under: float) -> bool:
-    """Return whether the play space about (x, y) is out of walls, and its four corners are level with its middle, as
-    the ground `under` the head (m) is.
+    """Return whether the play space about (x, y) is free of walls, and its four corners and the ground `under` the
+    head (m) are level with its middle.
 
     >>> room = NO_COMFORT._replace(half_width_m=1.0, half_depth_m=1.0)
     >>> wall = (0.0, 1.0, 8.0, 3.0, -9.0, 9.0, 9.0, 3.0, 0.0)
@@ -163,13 +162,13 @@ def comfort_output(
     head: Vec2,
     dt: float,
 ) -> tuple[ComfortState, Body]:
-    """Return the new state, and the body brought to where it belongs: the middle of the play space.
+    """Return the new state, and the body moved to the middle of the play space.
 
     `head` is where the head is in the play space, right and forward of its middle (m); `yaw` (rad) is that of the
-    play space. A turn goes round the head, not round the middle, so turning does not carry the player about. While
-    the head is inside a wall, or of ground more than `step_m` higher, the vignette closes evenly over `return_s`;
-    then the middle is back at the last safe place, at rest and on the ground there. Where the head would be inside a
-    wall there, too, it is back where it was last outside.
+    play space. A turn rotates about the head, not about the middle, so turning does not move the player. While the
+    head is inside a wall, or inside ground more than `step_m` higher, the vignette closes linearly over `return_s`;
+    then the middle returns to the last safe place, at rest and on the ground there. If the head would be inside a
+    wall there as well, it returns to where it was last outside.
 
     >>> room = NO_COMFORT._replace(used=1, half_width_m=1.0, half_depth_m=1.0, return_s=1.0)
     >>> wall = (0.0, 1.0, 8.0, 3.0, -9.0, 9.0, 9.0, 3.0, 0.0)
@@ -194,7 +193,7 @@ def comfort_output(
     under = height_at(course, at.x, at.y)
     if is_inside(course, step_m, state, at, under):
         inside_s = state.inside_s + dt
-        # A hair less than the whole of it is the whole of it.
+        # Rounding must not keep it from being complete.
         if inside_s >= tuning.return_s * (1.0 - 1e-9):
             x, y = safe
             inside_s = 0.0

@@ -13,15 +13,14 @@ FACE_TURN = 4
 
 
 BEHIND = 1e-9
-"""Within this angle (rad) of half a turn, what is behind is exactly behind: rounding must not choose the side."""
+"""Within this angle (rad) of half a turn a heading counts as exactly behind: rounding must not choose the side."""
 
 
 def turned_towards(face: float, heading: float, turn_rate: float, dt: float) -> float:
     """Return the heading `face` after turning towards `heading` for `dt` seconds, the short way round.
 
-    All angles in radians, `turn_rate` in rad/s (0 or more). The turn is at most turn_rate * dt and never
-    goes past `heading`; what is exactly behind, to rounding, is reached by the right. The result is wrapped to
-    -pi..pi.
+    All angles in radians, `turn_rate` in rad/s (0 or more). The turn is at most turn_rate * dt and never goes past
+    `heading`; a heading exactly behind, to rounding, is reached by turning right. The result is wrapped to -pi..pi.
 
     >>> degrees = [turned_towards(math.radians(170), math.radians(-170), math.radians(100), dt) for dt in (0.1, 1)]
     >>> [round(math.degrees(angle), 9) for angle in degrees]
@@ -29,7 +28,7 @@ def turned_towards(face: float, heading: float, turn_rate: float, dt: float) -> 
     """
     if heading != face:
         difference = wrapped_angle(heading - face)
-        # What is exactly behind is reached by turning right.
+        # A heading exactly behind is reached by turning right.
         if difference < BEHIND - math.pi:
             difference += math.tau
         step = turn_rate * dt

@@ -1,4 +1,4 @@
-"""Weight: rising by a jump, falling, and standing again."""
+"""Weight: rising by a jump, falling, and landing."""
 
 from typing import NamedTuple
 
@@ -8,13 +8,13 @@ from wendonic.kernels.row import Row
 from wendonic.kernels.vector import Vec3
 
 GROUND_UNKNOWN = 2.0
-"""What `grounded` is while the game has said nothing of the ground: the gait's own course counts."""
+"""`grounded` until the game reports the ground: the gait uses its own course."""
 
 
 class FallTuning(NamedTuple):
     """The weight of a gait; `falls` is 0 where it has none. Gravity (m/s²) while rising and while falling, the
-    fastest fall, the speed (m/s) at which a jump leaves the ground (0: none), and what an early release leaves of the
-    rise.
+    terminal speed, the speed (m/s) at which a jump leaves the ground (0: none), and the share of the upward speed
+    that an early release leaves.
     """
 
     falls: int
@@ -48,7 +48,7 @@ class Rise(NamedTuple):
 def fallen(tuning: FallTuning, vel_z: float, dt: float) -> Rise:
     """Return the speed upwards (m/s) after `dt` seconds off the ground, and how far up that went (m), exactly.
 
-    It rises against one gravity, v²/2g high, and falls under the other until it is at its terminal speed.
+    It rises against one gravity, v²/2g high, and falls under the other up to its terminal speed.
 
     >>> fallen(FallTuning(1, 10.0, 20.0, 5.0, 0.0, 1.0), 4.0, 0.4)
     Rise(vel_z=0.0, moved_z=0.8)
@@ -75,8 +75,8 @@ def fallen(tuning: FallTuning, vel_z: float, dt: float) -> Rise:
 def taken_off(
     tuning: FallTuning, state: FallState, vel_z: float, began: float, held: float
 ) -> tuple[FallState, float]:
-    """Return the state and the speed upwards as a tick begins: a jump that began leaves the ground, and one that is
-    released while it rises keeps `early_release_ratio` of its speed.
+    """Return the state and the upward speed as a tick begins: a jump that began leaves the ground, and one that is
+    released while rising keeps `early_release_ratio` of its speed.
 
     >>> taken_off(FallTuning(1, 10.0, 20.0, 5.0, 6.0, 0.5), STANDING, 0.0, began=1.0, held=1.0)
     (FallState(airborne=1.0, jumping=1.0), 6.0)
@@ -86,7 +86,7 @@ def taken_off(
     airborne, jumping = state
     if began > 0.0 and tuning.jump_m_s > 0.0:
         airborne = jumping = 1.0
-        # It takes off.
+        # The jump leaves the ground.
         vel_z = tuning.jump_m_s
     if jumping > 0.0 and held <= 0.0:
         # Released early: only a share of the upward speed is left.
@@ -108,12 +108,11 @@ def height_settled(
     stands: float,
     dt: float,
 ) -> tuple[FallState, Body]:
-    """Return the state and the body, moved on the plan from `was`, with its height after `dt` seconds.
-
-    In the air it rises and falls, and stands once the `floor` under it (m) is there; a step of the `course`, where it
-    has one (`walled`), only lifts a jump that still rises. On the ground it follows the floor while it `stands` on
-    it, see `walked_over`, and begins to fall where it does not. Where the game reports the ground (`grounded` 0 or
-    1), it is the game's word that counts, and the rise of a jump is not cut short by it.
+    """Return the state and the body, moved on the plan from `was`, with its height after `dt` seconds. In the air it
+    rises and falls, and lands when it reaches the `floor` under it (m); a step of the `course`, if there is one
+    (`walled`), only lifts a jump that still rises. On the ground it follows the floor while it `stands` on it, see
+    `walked_over`, and begins to fall where it does not. If the game reports the ground (`grounded` 0 or 1), its
+    report counts, and does not cut the rise of a jump short.
 
     >>> from wendonic.kernels.body.ground import NO_COURSE
     >>> from wendonic.kernels.vector import Vec3

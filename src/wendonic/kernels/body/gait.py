@@ -7,22 +7,22 @@ from wendonic.kernels.body.fall import NO_FALL, FallTuning
 from wendonic.kernels.vector import ZERO3, Vec3, length3, plus3, times3
 
 COAST_ENDS_M_S = 0.02
-"""A half-life never arrives; a body that coasts stands still below this speed."""
+"""An exponential decay never reaches zero; a body that coasts stops below this speed."""
 
 
 FASTER = 1.0 + 1e-9
-"""How much faster than requested a body coasts: at full speed rounding must not decide how it turns."""
+"""Factor above the requested speed from which a body coasts: at full speed rounding must not decide how it turns."""
 
 
 class GaitTuning(NamedTuple):
     """The numbers of a gait; `press` is the number of the press that switches to it while held, -1 for none.
 
-    `reverses` is 1 where `reverse_m_s2` brakes while the request points backwards, `airborne` where the two `air`
-    rates count off the ground, `air_brakes` where nothing but that brake slows it there; `drags` where `drag_per_s`
-    replaces all rates, `coasts` where `coast_half_life_s` replaces the brake, but for a reversal,
-    `keeps` where speed is kept; `forms` where any of these is 1, see `with_forms`. `loses` is 1 where
-    `turn_loss`, in any gait of the mode, is the share of speed lost when the request turns straight back. Walls stop
-    a body of `radius_m`; `rise_m_s` is how fast it rises where it flies.
+    `reverses` is 1 if `reverse_m_s2` brakes while the request points backwards, `airborne` if the two `air` rates
+    count off the ground, `air_brakes` if only that brake slows the body there; `drags` if `drag_per_s` replaces all
+    rates, `coasts` if `coast_half_life_s` replaces the brake except in a reversal, `keeps` if speed is kept; `forms`
+    if any of these is 1, see `with_forms`. `loses` is 1 if, in any gait of the mode, `turn_loss` is the share of
+    speed lost when the request turns straight back. Walls stop a body of `radius_m`; `rise_m_s` is how fast it rises
+    where it flies.
     """
 
     press: int
@@ -61,13 +61,12 @@ class Stride(NamedTuple):
 
 
 def gained(falling: float, step: float, accel_m_s2: float, brake_m_s2: float, dt: float) -> tuple[float, float]:
-    """Return how much of a change of velocity is done after `dt` seconds (m/s), and the distance (m) that it adds
-    along its direction.
-
-    The velocity runs straight to the wanted one, `step` (m/s) away: at `brake_m_s2` while the speed falls, at
-    `accel_m_s2` while it rises, and stays there once it arrives. `falling` is the speed against that direction: by as
-    much it falls first. Each of the three stretches is integrated in closed form (v t + a t² / 2), so the path does
-    not depend on how `dt` is cut. Both rates are above 0. All of `step` comes back only where it is done.
+    """Return how much of a change of velocity has been made after `dt` seconds (m/s), and the distance (m) that it
+    adds along its direction. The velocity goes straight to the wanted one, `step` (m/s) away: at `brake_m_s2` while
+    the speed falls, at `accel_m_s2` while it rises, and stays there. `falling` is the component of the speed against
+    that direction, which falls first. Each of the three stretches is integrated in closed form (v t + a t² / 2), so
+    the path does not depend on how `dt` is cut. Both rates are above 0. Exactly `step` is returned only if the change
+    is complete.
 
     >>> gained(-1.0, 3.0, accel_m_s2=20.0, brake_m_s2=30.0, dt=0.1), gained(3.0, 3.0, 20.0, 24.0, 0.125)
     ((2.0, 0.1), (3.0, 0.1875))
@@ -75,14 +74,14 @@ def gained(falling: float, step: float, accel_m_s2: float, brake_m_s2: float, dt
     left_s = dt
     done = 0.0
     added = 0.0
-    # Speed falls up to the point of the straight line that is nearest to standing still.
+    # Speed falls up to the point of the straight line that is nearest to zero velocity.
     if falling > 0.0:
         falling = min(falling, step)
         brake_s = min(falling / brake_m_s2, dt)
         done = min(brake_m_s2 * brake_s, falling)
         left_s = dt - brake_s
         added = done * (0.5 * brake_s + left_s)
-    # Speed rises in what is left of the tick.
+    # Speed rises in the rest of the tick.
     accel_s = 0.0
     if left_s > 0.0:
         rising = step - done
@@ -133,7 +132,7 @@ def walked(
 
 
 def walked_in_space(velocity: Vec3, wanted: Vec3, accel_m_s2: float, brake_m_s2: float, dt: float) -> Stride:
-    """Return what `walked` gives, in three dimensions.
+    """Return the same as `walked` in three dimensions.
 
     >>> walked_in_space(ZERO3, Vec3(0.0, 0.0, 2.0), accel_m_s2=4.0, brake_m_s2=8.0, dt=0.25)
     Stride(velocity=Vec3(x=0.0, y=0.0, z=1.0), displacement=Vec3(x=0.0, y=0.0, z=0.125))
@@ -153,7 +152,8 @@ def walked_in_space(velocity: Vec3, wanted: Vec3, accel_m_s2: float, brake_m_s2:
 
 
 def against_drag(velocity: Vec3, wanted: Vec3, drag_per_s: float, dt: float) -> Stride:
-    """Return what thrust against a drag in proportion to speed gives: dv/dt = drag (wanted - v), solved exactly.
+    """Return velocity and displacement under thrust against a drag proportional to speed: dv/dt = drag (wanted - v),
+    solved exactly.
 
     With e = exp(-drag dt), v becomes wanted + (v - wanted) e, and the displacement is wanted dt + (v - wanted)
     (1 - e) / drag. The terminal speed is thrust / drag.
@@ -174,7 +174,7 @@ def against_drag(velocity: Vec3, wanted: Vec3, drag_per_s: float, dt: float) -> 
 
 
 def coasting(velocity: Vec3, wanted: Vec3, half_life_s: float, dt: float) -> Stride:
-    """Return what is left of a velocity that falls to a slower one by a half-life; near rest it stands still.
+    """Return velocity and displacement of a decay to a slower velocity with a half-life; near rest the body stops.
 
     >>> coasting(Vec3(0.0, 4.0, 0.0), ZERO3, 0.5, 0.5).velocity.y
     2.0
@@ -187,24 +187,24 @@ def coasting(velocity: Vec3, wanted: Vec3, half_life_s: float, dt: float) -> Str
     if stands and speed <= COAST_ENDS_M_S:
         return Stride(ZERO3, ZERO3)
     if stands and speed * math.exp(-drag_per_s * dt) <= COAST_ENDS_M_S:
-        # The distance down to that speed, and no further.
+        # The distance up to the moment at which that speed is reached.
         share = (speed - COAST_ENDS_M_S) / (speed * drag_per_s)
         return Stride(ZERO3, Vec3(velocity.x * share, velocity.y * share, velocity.z * share))
     return against_drag(velocity, wanted, drag_per_s, dt)
 
 
 LEAST_M_S = 1e-12
-"""A change of velocity by less has no direction."""
+"""A smaller change of velocity has no direction."""
 
 LEAST_KEPT = 1e-3
-"""What a request straight back leaves of the speed at least."""
+"""Least share of the speed that a request straight back leaves."""
 
 
 def kept_in_turn(turn_loss: float, asked: Vec3, direction: Vec3) -> float:
     """Return the share of speed that is left when a request turns from one direction to another, of any length.
 
-    With the angle a it is (1 - turn_loss)^(a / pi): half of the angle twice costs as much as all of it at once, so a
-    turn costs the same at every tick rate.
+    With the angle a it is (1 - turn_loss)^(a / pi): turning half of the angle twice costs as much as all of it at
+    once, so a turn costs the same at every tick rate.
 
     >>> ahead, right = Vec3(0.0, 1.0, 0.0), Vec3(0.5, 0.0, 0.0)
     >>> round(kept_in_turn(0.75, ahead, Vec3(0.0, -1.0, 0.0)), 9), round(kept_in_turn(0.75, ahead, right), 9)
@@ -222,7 +222,7 @@ def kept_in_turn(turn_loss: float, asked: Vec3, direction: Vec3) -> float:
 
 
 def slowed_by_turn(gait: GaitTuning, velocity: Vec3, asked: Vec3, direction: Vec3) -> Vec3:
-    """Return what a turn of the request leaves of a velocity, upwards included, see `kept_in_turn`.
+    """Return the velocity, upwards included, that a turn of the request leaves, see `kept_in_turn`.
 
     >>> gait = PLAIN_GAIT._replace(loses=1, turn_loss=0.5)
     >>> slowed_by_turn(gait, Vec3(0.0, 4.0, 0.0), Vec3(0.0, 1.0, 0.0), Vec3(0.0, -1.0, 0.0))
@@ -235,7 +235,7 @@ def slowed_by_turn(gait: GaitTuning, velocity: Vec3, asked: Vec3, direction: Vec
 
 
 def with_forms(gait: GaitTuning) -> GaitTuning:
-    """Return a gait that knows whether it has more than a top speed and two rates.
+    """Return a gait with `forms` set: whether it has more than a top speed and two rates.
 
     >>> with_forms(PLAIN_GAIT).forms, with_forms(PLAIN_GAIT._replace(coasts=1)).forms
     (0, 1)
@@ -245,7 +245,7 @@ def with_forms(gait: GaitTuning) -> GaitTuning:
 
 
 class TickPart(NamedTuple):
-    """Velocity (m/s), displacement (m) and time (s) of the part of a tick in which a body turns or turns back."""
+    """Velocity (m/s), displacement (m) and time (s) of the part of a tick in which a body turns or reverses."""
 
     velocity: Vec3
     displacement: Vec3
@@ -253,11 +253,10 @@ class TickPart(NamedTuple):
 
 
 def turned_back(velocity: Vec3, wanted: Vec3, rate_m_s2: float, dt: float) -> TickPart:
-    """Return what the part of `dt` seconds does in which the request points more than 90 degrees away from the
-    velocity: that runs straight to the wanted one at `rate_m_s2`, until it no longer has a part against it.
-
-    With d the direction of the change, that is a change of -(v . wanted) / (d . wanted), so what is slowed at one
-    rate, and from there on at another, does not depend on how `dt` is cut.
+    """Return the result of the part of `dt` seconds in which the request points more than 90 degrees away from the
+    velocity. The velocity goes straight to the wanted one at `rate_m_s2` until it has no component against it. With d
+    the direction of the change, that is a change of -(v . wanted) / (d . wanted), so a reversal at one rate followed
+    by another rate does not depend on how `dt` is cut.
 
     >>> turned_back(Vec3(2.0, 0.0, 0.0), Vec3(-2.0, 0.0, 0.0), 8.0, 1.0)
     TickPart(velocity=Vec3(x=0.0, y=0.0, z=0.0), displacement=Vec3(x=0.25, y=0.0, z=0.0), spent_s=0.25)
@@ -270,7 +269,7 @@ def turned_back(velocity: Vec3, wanted: Vec3, rate_m_s2: float, dt: float) -> Ti
     change = Vec3(wanted.x - velocity.x, wanted.y - velocity.y, wanted.z - velocity.z)
     step = length3(change)
     want = length3(wanted)
-    # The share of the change up to where velocity and request are at right angles, and that of this tick.
+    # The share of the change until velocity and request are at right angles, and the share of this tick.
     square = 0.0 - along / (want * want - along)
     spent_s = min(square * step / rate_m_s2, dt)
     share = min(rate_m_s2 * spent_s / step, square)
@@ -281,10 +280,9 @@ def turned_back(velocity: Vec3, wanted: Vec3, rate_m_s2: float, dt: float) -> Ti
 
 
 def turned_at_speed(velocity: Vec3, wanted: Vec3, rate_m_s2: float, dt: float) -> TickPart:
-    """Return what the part of `dt` seconds does in which a velocity turns towards the wanted one and keeps its speed.
-
-    `rate_m_s2` is the acceleration across, so it turns on an arc of radius r = v² / rate, at rate / v (rad/s). Not
-    for a request that points backwards.
+    """Return the result of the part of `dt` seconds in which a velocity turns towards the wanted one at constant
+    speed. `rate_m_s2` is the lateral acceleration, so it turns on an arc of radius r = v² / rate, at rate / v
+    (rad/s). The request must not point backwards.
 
     >>> quarter = turned_at_speed(Vec3(0.0, 2.0, 0.0), Vec3(0.5, 0.0, 0.0), 4.0, 9.0)
     >>> quarter.velocity, round(quarter.spent_s / math.pi, 12), round(quarter.displacement.y, 12)
@@ -326,7 +324,7 @@ def turned_at_speed(velocity: Vec3, wanted: Vec3, rate_m_s2: float, dt: float) -
 def stride(gait: GaitTuning, in_air: bool, velocity: Vec3, wanted: Vec3, dt: float) -> Stride:
     """Return velocity (m/s) and displacement (m) after `dt` seconds of a gait with all its forms.
 
-    Where a gait `keeps` its speed, a request turns it at that speed, and only one that points backwards slows it.
+    If a gait `keeps` its speed, a request turns it at that speed, and only a request that points backwards slows it.
 
     >>> icy = with_forms(PLAIN_GAIT._replace(reverses=1, reverse_m_s2=4.0))
     >>> stride(icy, False, Vec3(2.0, 0.0, 0.0), Vec3(-2.0, 0.0, 0.0), 0.25).velocity.x
@@ -367,11 +365,10 @@ def stride(gait: GaitTuning, in_air: bool, velocity: Vec3, wanted: Vec3, dt: flo
 
 
 def behind_run(gait: GaitTuning, in_air: bool, velocity: Vec3, begin: Vec3, wanted: Vec3, run_s: float) -> Stride:
-    """Return what `stride` gives in `run_s` seconds (above 0), while the wanted velocity runs straight from `begin`
-    to `wanted`, for a gait that speeds up and slows down at rates.
-
-    First the velocity goes to meet the run, D m/s away along d: after D / (rate - m . d) s, where m is how fast the
-    run is. From there on it is as fast as the run, or falls behind it at its own rate. On a line that is exact.
+    """Return the result of `stride` over `run_s` seconds (above 0) while the wanted velocity changes linearly from
+    `begin` to `wanted`, for a gait with constant accelerations. First the velocity approaches the moving target, D
+    m/s away along d, and meets it after D / (rate - m . d) s, where m is the target's rate of change. From there on
+    it follows the target, or falls behind at its own rate. On a line this is exact.
 
     >>> gait = PLAIN_GAIT._replace(accel_m_s2=8.0, brake_m_s2=8.0)
     >>> behind_run(gait, False, Vec3(2.0, 0.0, 0.0), Vec3(4.0, 0.0, 0.0), ZERO3, 0.5)
@@ -390,7 +387,7 @@ def behind_run(gait: GaitTuning, in_air: bool, velocity: Vec3, begin: Vec3, want
     if meet_s < run_s:
         meeting = plus3(begin, times3(run, meet_s / run_s))
     else:
-        # It is not reached: the middle of the run gives the direction, the end how far away it is.
+        # The target is not reached: the middle of its course gives the direction, its end the distance.
         middle = plus3(gap, times3(run, 0.5))
         to_end = length3(plus3(gap, run))
         meeting = plus3(velocity, times3(middle, to_end / max(length3(middle), LEAST_M_S)))
@@ -404,8 +401,8 @@ def behind_run(gait: GaitTuning, in_air: bool, velocity: Vec3, begin: Vec3, want
 
 
 class Run(NamedTuple):
-    """How a wanted velocity (m/s) runs within a tick: straight from `begin` to `corner` in the first `corner_s`
-    seconds, 0 where it does not run, and straight on to `end`.
+    """How a wanted velocity (m/s) changes within a tick: linearly from `begin` to `corner` in the first `corner_s`
+    seconds, 0 if it is constant, and linearly on to `end`.
     """
 
     begin: Vec3
@@ -415,8 +412,8 @@ class Run(NamedTuple):
 
 
 def middle_of(begin: Vec3, wanted: Vec3) -> Vec3:
-    """Return the middle of a run, as long as its ends are in the mean: what turns under the cap is no shorter between
-    them. What runs back is.
+    """Return the middle of a run, with the mean length of its ends: a velocity that turns under the cap is not
+    shorter between them. One that reverses is.
 
     >>> middle_of(Vec3(1.0, 0.0, 0.0), Vec3(0.0, 1.0, 0.0)), middle_of(Vec3(1.0, 0.0, 0.0), Vec3(-0.5, 0.0, 0.0)).x
     (Vec3(x=0.5, y=0.5, z=0.0), 0.25)
@@ -430,16 +427,16 @@ def middle_of(begin: Vec3, wanted: Vec3) -> Vec3:
 
 
 RUN_PART_S = 1.0 / 240.0
-"""How long a part of a run (s) is at most where the velocity turns on the way to it."""
+"""Longest part of a run (s) while the velocity turns on the way to it."""
 
 OFF_LINE_M_S = 1e-6
-"""A velocity that is off a line by less (m/s) is on it, and a shorter run is none: rounding must not decide."""
+"""A velocity closer to a line than this (m/s) counts as on it, and a shorter run as none: rounding must not decide.
+"""
 
 
 def is_off_line(velocity: Vec3, begin: Vec3, wanted: Vec3) -> bool:
-    """Return whether a velocity (m/s) turns on its way to what is wanted, which runs from `begin` to `wanted`.
-
-    It is off the line of that run by |gap x run| / |run|, where gap = begin - velocity and run = wanted - begin.
+    """Return whether a velocity (m/s) turns on its way to the wanted one, which changes from `begin` to `wanted`. Its
+    distance from the line of that run is |gap x run| / |run|, where gap = begin - velocity and run = wanted - begin.
 
     >>> is_off_line(Vec3(0.0, 1.0, 0.0), Vec3(0.0, 2.0, 0.0), Vec3(0.0, -2.0, 0.0))
     False
@@ -458,9 +455,9 @@ def is_off_line(velocity: Vec3, begin: Vec3, wanted: Vec3) -> bool:
 def stride_behind_run(
     gait: GaitTuning, in_air: bool, velocity: Vec3, begin: Vec3, wanted: Vec3, run_s: float
 ) -> Stride:
-    """Return what `stride` gives in `run_s` seconds (above 0), while the wanted velocity runs straight from `begin`
-    to `wanted`: a gait of rates follows it, see `behind_run`, any other form its mean. Where that is not exact, the
-    run is cut into parts of at most RUN_PART_S.
+    """Return the result of `stride` over `run_s` seconds (above 0) while the wanted velocity changes linearly from
+    `begin` to `wanted`: a gait with constant accelerations follows it, see `behind_run`, any other form follows its
+    mean. Where that is not exact, the run is cut into parts of at most RUN_PART_S.
 
     >>> drag = with_forms(PLAIN_GAIT._replace(drags=1, drag_per_s=1e9))
     >>> round(stride_behind_run(drag, False, ZERO3, ZERO3, Vec3(4.0, 0.0, 0.0), 0.1).displacement.x, 6)
@@ -468,7 +465,7 @@ def stride_behind_run(
     """
     parts = 1
     if gait.keeps > 0 or gait.coasts > 0 or is_off_line(velocity, begin, wanted):
-        # A hair more than a whole number of parts is that number.
+        # Rounding must not add a part.
         parts = max(1, math.ceil(run_s / RUN_PART_S - 1e-6))
     part_s = run_s / parts
     after = Stride(velocity, ZERO3)
@@ -490,8 +487,8 @@ def stride_behind_run(
 
 
 def stride_behind(gait: GaitTuning, in_air: bool, velocity: Vec3, run: Run, dt: float) -> Stride:
-    """Return what `stride` gives while the wanted velocity runs (`corner_s` above 0), so that a ramp or smoothing
-    takes the body equally far however `dt` is cut.
+    """Return the result of `stride` while the wanted velocity changes (`corner_s` above 0), so that a ramp or
+    smoothing moves the body equally far however `dt` is cut.
 
     >>> fast = Vec3(3.0, 0.0, 0.0)
     >>> stride_behind(PLAIN_GAIT, False, ZERO3, Run(ZERO3, fast, 0.5, fast), 1.0).displacement.x
@@ -524,7 +521,7 @@ def plan_stride(gait: GaitTuning, in_air: bool, velocity: Vec3, run: Run, dt: fl
 
 
 def line_stride(gait: GaitTuning, in_air: bool, speed: float, wanted: float, dt: float) -> tuple[float, float]:
-    """Return what `stride` gives on a line: the speed (m/s, backwards negative), and the distance (m).
+    """Return the result of `stride` on a line: the speed (m/s, negative backwards), and the distance (m).
 
     >>> dragged = with_forms(PLAIN_GAIT._replace(drags=1))
     >>> line_stride(PLAIN_GAIT, False, 0.0, -3.0, 0.1)[0], line_stride(dragged, False, 0.0, 2.0, 9e9)[0]

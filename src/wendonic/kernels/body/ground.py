@@ -11,8 +11,8 @@ PIECE_MOUND = 1.0
 PIECE_NUMBERS = 8
 WALL_NUMBERS = 5
 HEADER_NUMBERS = 3
-"""Where the pieces begin: how many pieces and walls there are, and where the table of blocked squares begins, stand
-before.
+"""Index at which the pieces begin, after the number of pieces, the number of walls and the start of the table of
+blocked squares.
 """
 
 NO_COURSE: tuple[float, ...] = (0.0, 0.0, 3.0, 0.0)
@@ -20,11 +20,11 @@ NO_COURSE: tuple[float, ...] = (0.0, 0.0, 3.0, 0.0)
 
 
 class HasNumbers(Protocol):
-    """A course, as far as kernels know of it."""
+    """A course as kernels know it."""
 
     @property
     def numbers(self) -> tuple[float, ...]:
-        """Return all of it in one row."""
+        """Return the course as one row of numbers."""
 
 
 class Ground(NamedTuple):
@@ -38,10 +38,9 @@ LEVEL_GROUND = Ground(0.0, UP)
 
 
 def piece_height(course: Row, k: int, x: float, y: float) -> float:
-    """Return the height (m) at a place of the plan of the piece whose numbers begin at `k`, 0 beside it.
-
-    A plane piece is left, back, right, forward (m), its height at the left back corner, and how much it rises a metre
-    to the right and forward. A mound is its middle, a radius and a height: h (1 + cos(pi r / radius)) / 2.
+    """Return the height (m) at a place of the plan of the piece whose numbers begin at `k`, 0 outside it. A plane
+    piece has left, back, right and forward edge (m), the height of its left back corner, and its rise per metre to
+    the right and forward. A mound has its middle, a radius and a height: h (1 + cos(pi r / radius)) / 2.
 
     >>> ramp = [PIECE_PLANE, 0.0, 0.0, 4.0, 8.0, 1.0, 0.0, 0.75]
     >>> piece_height(ramp, 0, 1.0, 4.0), piece_height(ramp, 0, -1.0, 4.0)
@@ -95,7 +94,7 @@ def ground_at(course: Row, x: float, y: float) -> Ground:
         else:
             from_x, from_y, radius = x - course[highest + 1], y - course[highest + 2], course[highest + 3]
             away = math.sqrt(from_x * from_x + from_y * from_y)
-            # The limit of sin(turn) / away in the middle, where it is level anyway.
+            # Avoids 0 / 0 in the middle, where the mound is level.
             steep = math.sin(math.pi * away / radius) / away if away > 0.0 else math.pi / radius
             fall = -0.5 * course[highest + 4] * math.pi / radius * steep
             rise_x, rise_y = fall * from_x, fall * from_y
@@ -104,8 +103,8 @@ def ground_at(course: Row, x: float, y: float) -> Ground:
 
 
 def in_wall(course: Row, x: float, y: float, feet_z: float) -> bool:
-    """Return whether a place of the plan is inside a wall: left, back, right, forward and height (m), edges excluded;
-    who stands as high as the wall, or higher, is not.
+    """Return whether a place of the plan is inside a wall (left, back, right, forward and height in m), edges
+    excluded; feet as high as the wall, or higher, are not inside it.
 
     >>> wall = [0.0, 1.0, 8.0, 0.0, 0.0, 2.0, 1.0, 3.0, 0.0]
     >>> in_wall(wall, 1.0, 0.5, 0.0), in_wall(wall, 2.0, 0.5, 0.0), in_wall(wall, 1.0, 0.5, 3.0)

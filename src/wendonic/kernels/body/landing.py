@@ -1,4 +1,4 @@
-"""Pointing at a place to be moved to: an arc from the hand to the ground of a course."""
+"""Pointing at a place to teleport to: an arc from the hand to the ground of a course."""
 
 import math
 from typing import NamedTuple
@@ -19,7 +19,7 @@ STEP_UP_M = 0.01
 
 
 class Landing(NamedTuple):
-    """Whether there is a place to land, where (m), and how long the arc takes to get there."""
+    """Whether the arc lands, where (m), and how long it takes to get there."""
 
     there: float
     place: Vec3
@@ -28,7 +28,7 @@ class Landing(NamedTuple):
 
 class Pointing(NamedTuple):
     """What is carried from tick to tick: whether a hand points, from where (m) and in which direction, the landing
-    place, and whether the body was brought there in this tick.
+    place, and whether the body was teleported there in this tick.
     """
 
     held: float
@@ -56,17 +56,16 @@ def arc_point(place: Vec3, direction: Vec3, speed_m_s: float, t: float) -> Vec3:
 
 
 def wall_met_s(course: Row, place: Vec3, direction: Vec3, speed_m_s: float) -> float:
-    """Return when the arc first is inside a wall (s), LONGEST_S if it never is.
-
-    The walls are boxes, over which the arc goes straight on the plan: it is over one from t1 to t2. It is inside from
-    t1 on if it is below the top there, else from where it sinks below the top, if that is before t2.
+    """Return when the arc first enters a wall (s), LONGEST_S if it never does. Walls are boxes, and on the plan the
+    arc is straight: it is over a wall from t1 to t2. It is inside from t1 on if it is below the top there, otherwise
+    from the moment it sinks below the top, if that is before t2.
 
     >>> thin = (0.0, 1.0, 8.0, -9.0, 1.0, 9.0, 1.05, 3.0, 0.0)
     >>> wall_met_s(thin, Vec3(0.0, 0.0, 1.0), Vec3(0.0, 1.0, 0.0), 4.0)
     0.25
     """
     met_s = LONGEST_S
-    # Straight up it would divide by zero; an arc that hardly leans is over a wall for as long.
+    # Straight up this would divide by zero; an arc that hardly leans stays over the wall.
     plan_x = math.copysign(max(math.fabs(direction.x * speed_m_s), SLOWEST_M_S), direction.x)
     plan_y = math.copysign(max(math.fabs(direction.y * speed_m_s), SLOWEST_M_S), direction.y)
     first = HEADER_NUMBERS + PIECE_NUMBERS * int(course[0])
@@ -87,11 +86,10 @@ def wall_met_s(course: Row, place: Vec3, direction: Vec3, speed_m_s: float) -> f
 
 
 def landing(course: Row, place: Vec3, direction: Vec3, speed_m_s: float, limit_tangent: float) -> Landing:
-    """Return where the arc from `place` along `direction` (length 1) first meets the ground, or none.
-
-    There is none if it runs into a wall or the side of a terrace, takes longer than LONGEST_S, or lands where the
-    slope's tangent is above the limit. The first part below ground is found in steps of STEP_S, or of SAMPLE_M on
-    the plan if that is less, in at most MOST_STEPS; the place in it by halving.
+    """Return where the arc from `place` along `direction` (length 1) first meets the ground, or no landing if it runs
+    into a wall or the side of a terrace, takes longer than LONGEST_S, or meets a slope whose tangent is above the
+    limit. The first point below ground is searched in steps of STEP_S, or of SAMPLE_M on the plan if that is less, at
+    most MOST_STEPS of them, and then by bisection.
 
     >>> level = (0.0, 0.0, 3.0, 0.0)
     >>> found = landing(level, Vec3(0.0, 0.0, 4.905), Vec3(0.0, 1.0, 0.0), 3.0, 1.0)

@@ -10,7 +10,7 @@ TIE_UPRIGHT = 1
 TIE_LATER = 2
 
 TIE = 1e-6
-"""Within this angle (rad) of a border a heading is on it, as that of two keys is."""
+"""Within this angle (rad) of a border a heading counts as on it, as with two keys."""
 
 
 def is_on_border(face: float, sectors: int) -> bool:
@@ -27,8 +27,8 @@ def is_on_border(face: float, sectors: int) -> bool:
 
 
 class RequestedFacing(NamedTuple):
-    """The last heading requested (rad), 1 if one is requested now, and while it is between two of four facings, the
-    one that was requested later, -1 if neither was.
+    """The last requested heading (rad), 1 if one is requested now, and, while it is between two of four facings, the
+    one requested later, -1 if both came at once.
     """
 
     heading: float
@@ -41,7 +41,7 @@ NONE_REQUESTED = RequestedFacing(0.0, 0.0, -1.0)
 
 
 def between_facings(heading: float) -> tuple[float, float]:
-    """Return between which of four facings a heading (rad) on a border is: the one to the side, and the upright one.
+    """Return the two of four facings on whose border a heading (rad) is: the one to the side, and the upright one.
 
     >>> between_facings(math.radians(45.0)), between_facings(math.radians(-135.0))
     ((1.0, 0.0), (3.0, 2.0))
@@ -63,8 +63,8 @@ def touches(facing: float, heading: float) -> bool:
 
 
 def requested_facing(was: RequestedFacing, heading: float, amount: float) -> RequestedFacing:
-    """Return which of two facings was requested later: the one that a request did not point to before. Of two that
-    come at once neither was.
+    """Return which of two facings was requested later: the one that the request did not point to before, or neither
+    if both came at once.
 
     >>> up, left_up = requested_facing(NONE_REQUESTED, 0.0, 1.0), math.radians(-45.0)
     >>> requested_facing(up, left_up, 1.0).later, requested_facing(NONE_REQUESTED, left_up, 1.0).later
@@ -83,14 +83,13 @@ def requested_facing(was: RequestedFacing, heading: float, amount: float) -> Req
 
 
 def sectored(face: float, later: float, sector: float, sectors: int, margin: float, tie: int) -> float:
-    """Return which of `sectors` facings a heading `face` (rad) is nearest to; `sector` is the one before, -1 for
-    none, and `later` the one that was requested later, see `requested_facing`.
-
-    The first one is forward and they count clockwise; where there are two, they are right and left, as a sprite seen
-    from the side has them. Each has 2 pi / sectors of the circle, in the middle of which it lies; it is left only
-    `margin` (rad) beyond its border, so that a heading on the border does not flicker. At first, a border belongs
-    to the facing that is clockwise from it. Of four, two keys are exactly on a border: there `tie` says which picture
-    is shown, the one to the side, the upright one, or that of the later key, to the side if both came at once.
+    """Return the nearest of `sectors` facings to a heading `face` (rad); `sector` is the previous one, -1 for none,
+    and `later` the one requested later, see `requested_facing`. The first facing is forward and they count clockwise;
+    two of them are right and left, as for a sprite seen from the side. Each is the middle of 2 pi / sectors of the
+    circle, and is left only `margin` (rad) beyond its border, so that a heading on the border does not flicker. At
+    first, a border belongs to the facing clockwise from it. With four facings, two keys are exactly on a border:
+    there `tie` selects the facing to the side, the upright one, or that of the later key, the one to the side if both
+    came at once.
 
     >>> [sectored(math.radians(deg), -1.0, 0.0, 8, math.radians(6.0), 0) for deg in (22.5, 28.0, 29.0, -28.0, 180.0)]
     [0.0, 0.0, 1.0, 0.0, 4.0]

@@ -1,4 +1,4 @@
-"""Ground that is not level: directions laid onto it, and ground that is too steep."""
+"""Sloping ground: directions along it, and ground that is too steep."""
 
 import math
 from typing import NamedTuple
@@ -7,7 +7,7 @@ from wendonic.kernels.vector import Vec3, length3
 
 
 def laid_on_slope(x: float, y: float, normal: Vec3) -> Vec3:
-    """Return the level direction (x, y) laid onto ground of that normal: same length, same heading on the plan.
+    """Return the level direction (x, y) laid onto ground with this normal: same length, same heading on the plan.
 
     With d the direction and n the normal, t = (n_z d_x, n_z d_y, -(n . d)) lies in the ground whatever n is, and
     above d; it is brought to the length of d. On level ground this is d itself, bit for bit. The normal points up
@@ -24,7 +24,7 @@ def laid_on_slope(x: float, y: float, normal: Vec3) -> Vec3:
     length = math.hypot(x, y)
     level = normal.z * length
     steep = math.hypot(level, drop)
-    # Two shares of 1, so that no normal is too small for it.
+    # Scaled to length 1, so that no normal is too small.
     return Vec3(x * (level / steep), y * (level / steep), -length * (drop / steep))
 
 
@@ -32,10 +32,10 @@ NOTHING_LEFT = 1e-12
 
 
 class SlopeTuning(NamedTuple):
-    """`follows` is 1 where a mode walks on slopes; ground steeper than an angle, by the `steepest_tangent` of it,
-    cannot be climbed, and the body slides down it at `slide_m_s`. It leans with the ground by `lean_half_life_s`,
-    feels a bank `ahead_m` in front, and takes steps of `step_m`. Where `tires` is 1, the way straight up the steepest
-    ground leaves `uphill_ratio` of the speed.
+    """`follows` is 1 if a mode walks on slopes; ground steeper than `steepest_tangent` cannot be climbed, and the
+    body slides down it at `slide_m_s`. The body tilts with the ground with `lean_half_life_s`, detects a bank
+    `ahead_m` in front, and takes steps of `step_m`. If `tires` is 1, going straight up the steepest ground leaves
+    `uphill_ratio` of the speed.
     """
 
     follows: int
@@ -51,7 +51,7 @@ class SlopeTuning(NamedTuple):
 LEVEL_ONLY = SlopeTuning(0, math.inf, 0.0, 0.0, 0.2, 0.35, 0, 1.0)
 
 WALL_TANGENT = 20.0
-"""Ground that is steeper, 87 degrees, is a wall: nothing stands on it or slides down it."""
+"""Tangent of 87 degrees: steeper ground is a wall, on which nothing stands or slides."""
 
 
 def uphill_share(tuning: SlopeTuning, x: float, y: float, normal: Vec3) -> float:
@@ -70,9 +70,9 @@ def uphill_share(tuning: SlopeTuning, x: float, y: float, normal: Vec3) -> float
 
 
 def bounded_share(before: Vec3, after: Vec3, most: float, upright: float) -> float:
-    """Return the share of a velocity that ground may leave a body: it makes no body faster than it was, or than
-    `most` (m/s). What comes from level ground onto a bank keeps its speed, not its speed on the plan, and what it
-    gained on the plan counts along ground whose normal has the vertical part `upright`.
+    """Return the share of a velocity that a body keeps on the ground, which makes no body faster than it was, or than
+    `most` (m/s). From level ground onto a bank, a body keeps its speed along the ground rather than on the plan; what
+    it gained on the plan counts along ground whose normal has the vertical component `upright`.
 
     >>> bounded_share(Vec3(0.0, 3.0, 0.0), Vec3(0.0, 3.0, 4.0), 9.0, 0.6)
     0.6
@@ -97,7 +97,7 @@ def is_wall(normal: Vec3) -> bool:
 
 
 def against_wall(velocity: Vec3, normal: Vec3) -> Vec3:
-    """Return what a wall of that normal leaves of a velocity: what goes along it, and away from it.
+    """Return the part of a velocity that a wall with this normal leaves: along it, and away from it.
 
     >>> against_wall(Vec3(3.0, 2.0, 0.0), Vec3(-1.0, 0.0, 0.0))
     Vec3(x=0.0, y=2.0, z=0.0)
@@ -110,7 +110,7 @@ def against_wall(velocity: Vec3, normal: Vec3) -> Vec3:
 
 
 class Footing(NamedTuple):
-    """What is left of a request on some ground (x, y), how fast the body slides down (m/s), and whether some was
+    """The part of a request that the ground leaves (x, y), the velocity of sliding down (m/s), and whether a part was
     refused.
     """
 
@@ -122,11 +122,9 @@ class Footing(NamedTuple):
 
 
 def footing(tuning: SlopeTuning, x: float, y: float, normal: Vec3) -> Footing:
-    """Return what ground of that normal leaves of the level request (x, y).
-
-    Ground is too steep where the tangent of its slope, hypot(n_x, n_y) / n_z, is above the limit. There the part of
-    the request that goes straight uphill is taken off, the part across and down stays, and the body slides straight
-    downhill.
+    """Return the part of the level request (x, y) that ground with this normal leaves. Ground is too steep if the
+    tangent of its slope, hypot(n_x, n_y) / n_z, is above the limit. There the uphill component of the request is
+    removed, the components across and downhill stay, and the body slides straight downhill.
 
     >>> steep = LEVEL_ONLY._replace(follows=1, steepest_tangent=1.0, slide_m_s=2.0)
     >>> footing(steep, 0.5, 0.5, Vec3(0.0, -0.8, 0.6))
@@ -145,7 +143,7 @@ def footing(tuning: SlopeTuning, x: float, y: float, normal: Vec3) -> Footing:
         x += down_x * up
         y += down_y * up
         refused = 1.0
-        # Straight up, nothing is left but rounding.
+        # Straight up, only rounding would be left.
         if math.hypot(x, y) < NOTHING_LEFT:
             x = y = 0.0
     return Footing(x, y, down_x * tuning.slide_m_s, down_y * tuning.slide_m_s, refused)

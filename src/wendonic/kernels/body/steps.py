@@ -1,4 +1,4 @@
-"""The ground walked over in a tick: steps up that are too high, and edges where it falls away."""
+"""The ground along the path of a tick: steps that are too high, and edges where it drops."""
 
 import math
 from typing import NamedTuple
@@ -13,24 +13,23 @@ SAMPLE_M = 0.04
 MOST_SAMPLES = 4096
 
 STEP_DOWN_M = 0.05
-"""Ground that lies no deeper than this is walked down, whatever the highest step is; and so is what a walkable slope
-falls.
-"""
+"""A drop no deeper than this is walked down, whatever the highest step is, and so is the fall of a walkable slope."""
 
 SEAM_M = 0.001
-"""A rise of less is not an edge."""
+"""A smaller rise is not an edge."""
 
 EDGE_HALVINGS = 7
-"""How often the distance between two samples is halved to find an edge; a third of a millimetre is left."""
+"""Bisections between two samples to find an edge, to a third of a millimetre."""
 
 BEND = 1.25
-"""Between two samples, ground without an edge may rise by this many times what the steeper of their slopes says."""
+"""Between two samples, ground without an edge may rise by this factor times what the steeper of their slopes gives.
+"""
 
 
 class StepTuning(NamedTuple):
-    """The highest step that is walked up or down (m), how far (m) above the feet of a body in the air one may be that
-    it takes anyway, and the tangents of the steepest slopes that are walked up and down. `leaves` is 1 where the body
-    may leave the ground, as it has weight or flies; the top of a wall is ground then, too.
+    """The highest step that is walked up or down (m), how far (m) above the feet of an airborne body a step may be
+    that it still takes, and the tangents of the steepest slopes that are walked up and down. `leaves` is 1 if the
+    body may leave the ground, because it has weight or flies; then the top of a wall is ground as well.
     """
 
     leaves: int
@@ -41,9 +40,7 @@ class StepTuning(NamedTuple):
 
 
 class Walked(NamedTuple):
-    """Where a body gets to on the plan, what is under it there and how high its feet are (m), and 1 where it stands
-    on that.
-    """
+    """Where a body gets to on the plan, the height under it and of its feet (m), and 1 if it stands there."""
 
     x: float
     y: float
@@ -53,7 +50,8 @@ class Walked(NamedTuple):
 
 
 def floor_at(course: Row, leaves: int, x: float, y: float, feet_z: float) -> float:
-    """Return the height (m) of what a body would stand on whose feet are at a height: the ground, or a wall below it.
+    """Return the height (m) on which a body with its feet at a given height would stand: the ground, or a wall below
+    it.
 
     >>> low_wall = [0.0, 1.0, 8.0, 0.0, 0.0, 2.0, 1.0, 0.5, 0.0]
     >>> floor_at(low_wall, 1, 1.0, 0.5, 0.6), floor_at(low_wall, 1, 1.0, 0.5, 0.1)
@@ -71,7 +69,7 @@ def floor_at(course: Row, leaves: int, x: float, y: float, feet_z: float) -> flo
 
 
 def rise_along(normal: Vec3, x: float, y: float) -> float:
-    """Return how much ground of that normal rises (m) along (x, y) on the plan; the normal points up.
+    """Return how much ground with this normal rises (m) along (x, y) on the plan; the normal points up.
 
     >>> rise_along(Vec3(0.0, -0.6, 0.8), 9.0, 0.8)
     0.6
@@ -80,8 +78,8 @@ def rise_along(normal: Vec3, x: float, y: float) -> float:
 
 
 def lifted_by_step(course: Row, was: Vec3, x: float, y: float, velocity: Vec3) -> bool:
-    """Return whether it was a step that came up under a body that rises, on its way from `was` to (x, y): it was not
-    in the ground before, and rises faster than the ground that it is over now. Uphill, ground may come up faster.
+    """Return whether a rising body met a step on its way from `was` to (x, y): it was not in the ground before, and
+    rises faster than the ground that is now under it. Uphill, the ground may rise faster.
 
     >>> from wendonic.kernels.body.ground import PIECE_PLANE
     >>> kerb = (1.0, 0.0, 11.0, PIECE_PLANE, -9.0, 1.0, 9.0, 9.0, 0.2, 0.0, 0.0, 0.0)
@@ -112,9 +110,9 @@ def without_edge(course: Row, x: float, y: float, to_x: float, to_y: float, rise
 def up_to_edge(
     course: Row, leaves: int, feet_z: float, most: float, x: float, y: float, floor: float, to_x: float, to_y: float
 ) -> Vec3:
-    """Return the last place (m) on the way from (x, y), where the `floor` (m) is, to another place at which the floor
-    is at most `most` (m) and at most STEP_DOWN_M lower, and in z the floor there; for a body with its feet at
-    `feet_z` (m). It is found by halving, to the distance over 2^EDGE_HALVINGS.
+    """Return the last place (m) on the path from (x, y), with the `floor` (m) there, to another place, at which the
+    floor is no higher than `most` (m) and at most STEP_DOWN_M lower, with the floor there as z; for a body with its
+    feet at `feet_z` (m). Bisection finds it to the distance divided by 2^EDGE_HALVINGS.
 
     >>> from wendonic.kernels.body.ground import PIECE_PLANE
     >>> bank = (1.0, 0.0, 11.0, PIECE_PLANE, -9.0, 1.0, 9.0, 9.0, 2.0, 0.0, 0.0, 0.0)
@@ -140,14 +138,12 @@ def up_to_edge(
 def walked_over(
     course: Row, steps: StepTuning, stands: float, x: float, y: float, z: float, to_x: float, to_y: float
 ) -> Walked:
-    """Return where a body gets to that goes straight from (x, y) to another place with its feet at z, before a step
-    that is too high for it, and whether it stands there.
-
-    Ground that rises or falls no more than its own slopes say has no edge. It is walked up as far as its tangent is
-    no more than `steepest_up`; what rises over an edge may be no higher than `step_m` above the floor before it, or
-    than `lip_m` above the feet. Over an edge that falls by more than `step_m`, and STEP_DOWN_M, a body with weight
-    leaves the ground, and its feet stay as high as they are. A body that does not stand (`stands` 0) is in the air
-    from the beginning.
+    """Return how far a body gets that goes straight from (x, y) to another place with its feet at z, before a step
+    that is too high for it, and whether it stands there. Ground that rises or falls no more than its slopes say has
+    no edge. It can be walked up if its tangent is at most `steepest_up`; the top of an edge may be no higher than
+    `step_m` above the floor before it, or than `lip_m` above the feet. Over an edge that drops by more than `step_m`
+    and STEP_DOWN_M a body with weight leaves the ground, and its feet stay at their height. A body that does not
+    stand (`stands` 0) is in the air from the beginning.
 
     >>> from wendonic.kernels.body.ground import PIECE_PLANE
     >>> kerb = (1.0, 0.0, 11.0, PIECE_PLANE, -9.0, 1.0, 9.0, 1.05, 2.0, 0.0, 0.0, 0.0)
@@ -158,7 +154,7 @@ def walked_over(
     """
     far = math.hypot(to_x - x, to_y - y)
     samples = min(math.ceil(far / SAMPLE_M), MOST_SAMPLES)
-    # A body that stands has the floor at its feet; it is looked up only where that makes a difference.
+    # A standing body has the floor at its feet; the floor is looked up only if that makes a difference.
     floor = feet_z = z
     if samples == 0:
         floor = floor_at(course, steps.leaves, x, y, z)
@@ -184,7 +180,7 @@ def walked_over(
             even = without_edge(course, reached_x, reached_y, at_x, at_y, ahead - floor)
             most = feet_z + SEAM_M if even else max(feet_z + steps.lip_m, floor + steps.step_m)
             if not (even and ahead <= highest) and ahead > most:
-                # Else a body would come to a stop in front of an edge, and go on in the next tick.
+                # Otherwise a body would stop in front of an edge, and go on in the next tick.
                 most -= SEAM_M
                 edge = up_to_edge(course, steps.leaves, feet_z, most, reached_x, reached_y, floor, at_x, at_y)
                 reached_x, reached_y, floor = edge

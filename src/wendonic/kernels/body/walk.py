@@ -1,4 +1,4 @@
-"""Walking on whatever ground is there."""
+"""Walking on any ground."""
 
 import math
 
@@ -21,8 +21,8 @@ from wendonic.kernels.vector import UP, Vec2, Vec3, times3
 
 
 def normal_under(course: Row, request: Request, x: float, y: float) -> Vec3:
-    """Return the normal of the ground under the body: the course's where it has any, else as the game reports it; in
-    the air, level.
+    """Return the normal of the ground under the body: that of the course if there is one, otherwise as the game
+    reports it; in the air, level.
 
     >>> from wendonic.kernels.request import NO_REQUEST
     >>> sloped = NO_REQUEST._replace(normal=Vec3(0.6, 0.0, 0.8))
@@ -39,8 +39,8 @@ def normal_under(course: Row, request: Request, x: float, y: float) -> Vec3:
 
 
 def footing_in_front(slope: SlopeTuning, course: Row, left: Footing, x: float, y: float) -> Footing:
-    """Return what a bank that lies just in front, by `ahead_m`, leaves of a request: no body steps onto it only to
-    slide back.
+    """Return the part of a request that a bank `ahead_m` in front leaves, so that no body steps onto it only to slide
+    back.
 
     >>> from wendonic.kernels.body.ground import PIECE_PLANE
     >>> bank = (1.0, 0.0, 11.0, PIECE_PLANE, -9.0, 0.1, 9.0, 9.0, 0.0, 0.0, 2.0, 0.0)
@@ -61,8 +61,8 @@ def footing_in_front(slope: SlopeTuning, course: Row, left: Footing, x: float, y
 def footing_on(
     slope: SlopeTuning, course: Row, stands: bool, normal: Vec3, move_x: float, move_y: float, x: float, y: float
 ) -> Footing:
-    """Return what the ground at (x, y), whose `normal` this is, and the ground in front leave of a request. No body
-    slides on what is as steep as a wall.
+    """Return the part of a request that the ground at (x, y), with this `normal`, and the ground in front leave. No
+    body slides on ground as steep as a wall.
 
     >>> from wendonic.kernels.body.slope import LEVEL_ONLY
     >>> slope = LEVEL_ONLY._replace(follows=1, steepest_tangent=1.0)
@@ -78,7 +78,8 @@ def footing_on(
 
 
 def slowed_on_plan(gait: GaitTuning, velocity: Vec3, asked: Vec3, direction: Vec3) -> Vec3:
-    """Return what a turn of the request leaves of a velocity on the plan, see `slowed_by_turn`, and all of a fall.
+    """Return the velocity on the plan that a turn of the request leaves, see `slowed_by_turn`, with the vertical
+    speed unchanged.
 
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT
     >>> gait = PLAIN_GAIT._replace(loses=1, turn_loss=0.5)
@@ -90,7 +91,8 @@ def slowed_on_plan(gait: GaitTuning, velocity: Vec3, asked: Vec3, direction: Vec
 
 
 def on_slope(direction: Vec3, slide: Vec3, top_speed: float) -> Vec3:
-    """Return on the plan what a direction along the ground wants (m/s), with what the ground adds.
+    """Return the wanted velocity (m/s) on the plan for a direction along the ground, with the sliding that the ground
+    adds.
 
     >>> on_slope(Vec3(0.0, 0.8, 0.6), Vec3(1.0, 0.0, 0.0), 2.0)
     Vec3(x=1.0, y=1.6, z=0.0)
@@ -99,7 +101,7 @@ def on_slope(direction: Vec3, slide: Vec3, top_speed: float) -> Vec3:
 
 
 def walk_level(gait: GaitTuning, body: Body, request: Request, dt: float) -> tuple[Body, WantedMotion]:
-    """Return the body, and what it wants, after `dt` seconds of walking by a request where the ground plays no part.
+    """Return the body and its wanted motion after `dt` seconds of walking by a request, regardless of the ground.
 
     >>> from wendonic.kernels.body.body import BODY_AT_REST
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT
@@ -127,12 +129,11 @@ def walk(
     request: Request,
     dt: float,
 ) -> tuple[Body, WantedMotion]:
-    """Return the body, and what it wants, after `dt` seconds of walking by a request, see `on_plan`, on whatever
-    ground is there.
-
+    """Return the body and its wanted motion after `dt` seconds of walking by a request, see `on_plan`, on any ground.
     On a slope the request keeps its speed along the ground, see `laid_on_slope`; the velocity is changed on the plan,
-    as in `walked`, and stays in the ground. Ground makes no body faster, see `bounded_share`, and what is as steep as
-    a wall is one. The height follows the slope; on a course, `stopped_body` looks up the ground where the body stops.
+    as in `walked`, and stays parallel to the ground. Ground makes no body faster, see `bounded_share`, and ground as
+    steep as a wall is one. The height follows the slope; on a course, `stopped_body` looks up the ground where the
+    body stops.
 
     >>> from wendonic.kernels.body.body import BODY_AT_REST
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT

@@ -1,4 +1,4 @@
-"""What the body bumps into: walls, and steps that are too high."""
+"""Obstacles: walls, and steps that are too high."""
 
 import math
 from typing import NamedTuple
@@ -11,7 +11,7 @@ from wendonic.kernels.vector import Vec2, Vec3
 
 
 def gap_to_wall(course: Row, k: int, x: float, y: float) -> float:
-    """Return how far (m) a place is outside of the wall whose numbers begin at `k`, along the axis on which it is
+    """Return how far (m) a place is outside the wall whose numbers begin at `k`, along the axis on which it is
     further; below 0 inside.
 
     >>> gap_to_wall((0.0, 1.0, 8.0, 0.0, 0.0, 2.0, 1.0, 3.0, 0.0), 3, 2.5, 1.25)
@@ -39,11 +39,10 @@ def any_wall_within(course: Row, left: float, back: float, right: float, forward
 
 
 def stopped_by_walls(course: Row, radius_m: float, x: float, y: float, z: float, to_x: float, to_y: float) -> Vec2:
-    """Return where a body of that radius gets to that goes from (x, y) to (to_x, to_y) with its feet at z.
-
-    Walls are boxes, wider by the radius all round, or by as little as the body is away from them at first. It goes
-    along x, as far as no wall is in the way, and then along y: so it slides along walls, and round a corner nothing
-    holds it. However far it goes, it does not come out on the other side. Who is inside one already may leave it.
+    """Return how far a body of this radius gets from (x, y) to (to_x, to_y) with its feet at z. Walls are boxes,
+    enlarged by the radius, or by the body's distance if it begins closer. It moves along x until a wall is in the
+    way, and then along y: so it slides along walls, and does not catch on corners. However far it goes, it does not
+    pass through a wall. A body that begins inside a wall may leave it.
 
     >>> wall = [0.0, 1.0, 8.0, -9.0, 2.0, 9.0, 3.0, 3.0, 0.0]
     >>> stopped_by_walls(wall, 0.5, 0.0, 0.0, 0.0, 1.0, 50.0), stopped_by_walls(wall, 0.5, 0.0, 0.0, 3.0, 1.0, 50.0)
@@ -83,7 +82,7 @@ def stopped_by_walls(course: Row, radius_m: float, x: float, y: float, z: float,
 
 
 class Stopped(NamedTuple):
-    """A body as walls and steps let it come, what is under it (m), and 1 where it stands on that."""
+    """A body after walls and steps, the height under it (m), and 1 if it stands there."""
 
     body: Body
     floor: float
@@ -93,8 +92,8 @@ class Stopped(NamedTuple):
 def along_step(
     course: Row, radius_m: float, steps: StepTuning, stands: float, was: Vec3, at: Walked, x: float, y: float
 ) -> Walked:
-    """Return where a body gets to that goes from `was` to (x, y) and meets a step on the way, `at` a place: along the
-    step, or not at all if a wall is in the way.
+    """Return where a body gets to that meets a step at the place `at` on its way from `was` to (x, y): along the
+    step, or no further if a wall is in the way.
 
     >>> from wendonic.kernels.body.ground import PIECE_PLANE
     >>> terrace = (1.0, 0.0, 11.0, PIECE_PLANE, -9.0, 1.0, 9.0, 9.0, 2.0, 0.0, 0.0, 0.0)
@@ -118,10 +117,9 @@ def along_step(
 def stopped_body(
     course: Row, radius_m: float, steps: StepTuning, has_feet: bool, stands: float, was: Body, body: Body
 ) -> Stopped:
-    """Return the body as walls and high steps let it come from `was`; against them it has no speed.
-
-    `has_feet` says whether its height is that of its feet, so that steps up stop it, and whether it `stands` on the
-    ground; it slides along a step, see `walked_over`.
+    """Return the body on its way from `was`, stopped by walls and high steps, without speed against them. `has_feet`
+    says whether its height is that of its feet, so that steps up stop it, and `stands` whether it is on the ground;
+    it slides along a step, see `walked_over`.
 
     >>> from wendonic.kernels.body.body import BODY_AT_REST
     >>> there = Body(0.0, Vec3(1.0, 2.0, 0.0), Vec3(1.0, 2.0, 0.0))
@@ -144,7 +142,7 @@ def stopped_body(
 
 
 def above_floor(floor: float, body: Body) -> Body:
-    """Return a flying body, held by what is under it at a height (m).
+    """Return a flying body, not below the height (m) of what is under it.
 
     >>> above_floor(0.0, Body(0.0, Vec3(0.0, 0.0, -0.5), Vec3(1.0, 0.0, -3.0)))[1:]
     (Vec3(x=0.0, y=0.0, z=0.0), Vec3(x=1.0, y=0.0, z=0.0))
@@ -156,7 +154,7 @@ def above_floor(floor: float, body: Body) -> Body:
 
 
 def contact_normal(at: Vec3, free: Vec3) -> Vec2:
-    """Return the direction in which a wall faces that stopped a body at one place on its way to another; of length 1.
+    """Return the normal, of length 1, of the wall that stopped a body at one place on its way to another.
 
     >>> contact_normal(Vec3(1.0, 1.5, 0.0), Vec3(1.0, 2.0, 0.0))
     Vec2(x=0.0, y=-1.0)

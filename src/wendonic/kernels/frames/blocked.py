@@ -1,4 +1,4 @@
-"""Squares that must not be entered: looked up in the same time however many there are."""
+"""Squares that must not be entered, in a hash table: the lookup time does not depend on how many there are."""
 
 import math
 from collections.abc import Iterable
@@ -6,12 +6,12 @@ from collections.abc import Iterable
 from wendonic.kernels.row import Row
 
 _NUMBERS = 3
-"""A place of the table: 1 where it is taken, and the square."""
+"""Numbers of a table entry: 1 if it is taken, and the square."""
 
 
 def first_place(x: float, y: float, size: int) -> int:
-    """Return the place of a table of that size at which the search for a square begins: its numbers, each multiplied
-    by a large prime, added and divided by the size; what is left over.
+    """Return the entry of a table of that size at which the search for a square begins: the sum of its numbers, each
+    multiplied by a large prime, modulo the size.
 
     >>> first_place(0.0, 0.0, 7), first_place(1.0, -2.0, 7) in range(7)
     (0, True)
@@ -21,8 +21,7 @@ def first_place(x: float, y: float, size: int) -> int:
 
 
 def is_blocked(course: Row, x: float, y: float) -> bool:
-    """Return whether a square is among the blocked ones of a course: open addressing, place after place until one is
-    empty.
+    """Return whether a square is blocked on a course: open addressing, entry by entry until one is empty.
 
     >>> course = (0.0, 0.0, 3.0, *blocked_table([(5.0, -2.0), (0.0, 1.0)]))
     >>> is_blocked(course, 5.0, -2.0), is_blocked(course, 0.0, 1.0), is_blocked(course, 0.0, 0.0)
@@ -45,7 +44,7 @@ def is_blocked(course: Row, x: float, y: float) -> bool:
 
 
 def blocked_table(squares: Iterable[tuple[float, float]]) -> list[float]:
-    """Return the table of blocked squares, as the end of a course has it: its size, then its places.
+    """Return the table of blocked squares at the end of a course: its size, then its entries.
 
     >>> blocked_table([])
     [0.0]
@@ -53,7 +52,7 @@ def blocked_table(squares: Iterable[tuple[float, float]]) -> list[float]:
     known = dict.fromkeys((float(x), float(y)) for x, y in squares)
     if not known:
         return [0.0]
-    # At most half of it is taken, so that an empty place is never far.
+    # At most half of the entries are taken, so that an empty one is never far.
     size = 2 * len(known) + 1
     places: list[tuple[float, float, float]] = [(0.0, 0.0, 0.0)] * size
     for x, y in known:

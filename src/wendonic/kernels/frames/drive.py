@@ -18,7 +18,7 @@ from wendonic.kernels.vector import Vec3
 def driven_turn_rate(tuning: DriveTuning, turn: float, speed: float, top_speed: float) -> float:
     """Return the rate (rad/s, right positive) at which a cart turns at a speed (m/s, backwards negative).
 
-    With s = |speed| / top_speed, at most 1, the limit is turn_rate + (fast_turn_rate - turn_rate) s, and no more than
+    With s = |speed| / top_speed, at most 1, the limit is turn_rate + (fast_turn_rate - turn_rate) s, and at most
     |speed| / turn_radius_m; `turn` (-1..1) is a share of it.
 
     >>> cart = DriveTuning(2.0, 1.0, 1, 2.0, 0.5, 1, 0, 0.0)
@@ -48,12 +48,11 @@ def throttle_speed(tuning: DriveTuning, top_speed: float, throttle: float) -> fl
 def driven(
     tuning: DriveTuning, gait: GaitTuning, in_air: bool, body: Body, wanted: float, turn: float, dt: float
 ) -> Body:
-    """Return the body after `dt` seconds of driving: it moves along its face, forward or back, and sideways only
-    where it slips, see `slid`.
-
-    The speed runs to `wanted` (m/s) as in `walked`. The heading turns at the rate for the mean speed of the tick, see
-    `driven_turn_rate`; with a turn of a in all, the path s is an arc, whose chord is s sin(a / 2) / (a / 2) long and
-    points half-way between both headings. So a circle stays a circle at every tick rate.
+    """Return the body after `dt` seconds of driving: it moves along its facing, forward or back, and sideways only if
+    it slips, see `slid`. The speed approaches `wanted` (m/s) as in `walked`. The heading turns at the rate for the
+    mean speed of the tick, see `driven_turn_rate`; with a total turn of a, the path s is an arc, whose chord is s
+    sin(a / 2) / (a / 2) long and points half-way between both headings. So a circle stays a circle at every tick
+    rate.
 
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT
     >>> cart = DriveTuning(math.pi, math.pi, 0, 1.0, 1.0, 0, 0, 0.0)
@@ -88,12 +87,11 @@ def driven(
 def slid(
     tuning: DriveTuning, gait: GaitTuning, in_air: bool, body: Body, wanted: float, turn: float, dt: float
 ) -> Body:
-    """Return the body after `dt` seconds of driving on ground that it slips on: it goes on where it went.
-
-    Its velocity has a part u along the face, which the gait runs to `wanted`, and a part w across it, which falls by
-    half in `slip_half_life_s`. While the face turns at a rate r they turn into each other: u' = r w, w' = -r u - k w
-    with k = ln 2 / half-life. A tick is half of the gait, all of the turn, at the rate for the speed in its middle,
-    and the other half of the gait (Strang 1968, doi:10.1137/0705041), so that paths hardly depend on its length.
+    """Return the body after `dt` seconds of driving with slip: it tends to keep its direction. Its velocity has a
+    component u along the facing, which the gait brings to `wanted`, and a component w across it, which halves every
+    `slip_half_life_s`. While the facing turns at a rate r they mix: u' = r w, w' = -r u - k w with k = ln 2 /
+    half-life. A tick is half of the gait, the whole turn at the rate for the speed in its middle, and the other half
+    of the gait (Strang 1968, doi:10.1137/0705041), so that paths hardly depend on its length.
 
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT
     >>> cart = DriveTuning(math.pi, math.pi, 0, 1.0, 1.0, 0, 1, 0.25)
@@ -133,11 +131,10 @@ def slid(
 def steer_drive(
     tuning: FrameTuning, gait: GaitTuning, course: Row, state: FrameState, body: Body, request: Request, dt: float
 ) -> tuple[FrameState, Body, WantedMotion]:
-    """Return the frame's state, the body, and what it wants, after `dt` seconds in the cart; where a mode binds
-    `move`, that drives too.
-
-    On a slope it keeps its speed along the ground, less what climbing costs. Ground that is too steep, under it or
-    just in front, refuses the way up, and lets it roll down along its own heading.
+    """Return the frame's state, the body and its wanted motion after `dt` seconds in the cart; if a mode binds
+    `move`, that drives as well. On a slope the cart keeps its speed along the ground, less the loss by climbing.
+    Ground that is too steep, under it or just in front, refuses the way up, and lets it roll down along its own
+    heading.
 
     >>> from wendonic.kernels.body.body import BODY_AT_REST
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT
@@ -155,19 +152,19 @@ def steer_drive(
     turn = request.turn + request.right
     full = 1.0
     if request.scale != 1.0:
-        # A press that scales takes speed, and leaves the lock as it is; smoothing may still be on its way there.
+        # A press that scales reduces the speed but not the lock; smoothing may still be on its way there.
         full = max(request.scale, abs(request.forward))
         throttle = request.throttle * request.scale + request.forward
         turn = request.turn + (request.right / request.scale if request.scale > 0.0 else 0.0)
     throttle = min(max(throttle, -full), full)
     if math.fabs(throttle) < NOTHING_LEFT:
-        # What two channels leave of each other may be rounding, which is neither forward nor back.
+        # The remainder of two opposing channels may be rounding, which is neither forward nor back.
         throttle = 0.0
     turn = min(max(turn, -1.0), 1.0)
     top_speed = gait.top_speed_m_s
     wanted = throttle_speed(tuning.drive, top_speed, throttle)
     if gait.loses > 0:
-        # A turn at full lock costs the whole loss.
+        # Turning at full lock causes the whole loss.
         wanted *= 1.0 - gait.turn_loss * abs(turn)
     in_air = request.grounded <= 0.0
     if tuning.slope.follows <= 0:
@@ -185,7 +182,7 @@ def steer_drive(
     elif tuning.slope.tires > 0:
         wanted *= uphill_share(tuning.slope, left.x, left.y, normal)
     rolls = left.slide_x * sine + left.slide_y * cosine
-    # Along the ground it is as fast as on the level, so on the plan it is slower.
+    # It keeps its speed along the ground, so it is slower on the plan.
     forward = laid_on_slope(sine, cosine, normal)
     shorter = math.hypot(forward.x, forward.y)
     body = driven(tuning.drive, gait, in_air, body, (wanted + rolls) * shorter, turn, dt)

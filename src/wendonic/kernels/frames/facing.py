@@ -13,11 +13,9 @@ from wendonic.kernels.row import Row
 def steer_facing(
     tuning: FrameTuning, gait: GaitTuning, course: Row, state: FrameState, body: Body, request: Request, dt: float
 ) -> tuple[FrameState, Body, WantedMotion]:
-    """Return the frame's state, the body, and what it wants, after `dt` seconds along its own heading, which turns
-    at the same time.
-
-    What is requested sideways turns a body that faces its travel: a direction that followed the face that follows the
-    direction would run away for ever.
+    """Return the frame's state, the body and its wanted motion after `dt` seconds along its own heading, which turns
+    at the same time. For a body that faces its travel, a sideways request turns it: if the direction followed the
+    facing while the facing follows the direction, it would never settle.
 
     >>> import math
     >>> from wendonic.kernels.body.body import BODY_AT_REST
@@ -45,7 +43,7 @@ def steer_facing(
             request.turn,
             dt,
         )
-    # The middle of the turn stands for the whole of it.
+    # The middle of the turn represents all of it.
     yaw = body.face + 0.5 * wrapped_angle(face - body.face)
     body, wanted = walk(gait, tuning.slope, course, body, on_plan(request, yaw), dt)
     return state, body._replace(face=face), wanted

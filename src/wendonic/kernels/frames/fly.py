@@ -1,4 +1,4 @@
-"""The steer frame `fly`: as `camera`, with a rise of its own."""
+"""The steer frame `fly`: as `camera`, with a vertical request of its own."""
 
 import math
 
@@ -11,8 +11,8 @@ from wendonic.kernels.vector import ZERO3, Vec3, times3, turned
 
 
 def flight_direction(tuning: FrameTuning, gait: GaitTuning, request: Request, right: float, forward: float) -> Vec3:
-    """Return the direction of a flight that requests `right` and `forward`: on the plan, and up, in shares
-    of top speed; see `steer_fly`.
+    """Return the direction of a flight with the request `right` and `forward`: on the plan, and up, as shares of top
+    speed; see `steer_fly`.
 
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT
     >>> from wendonic.kernels.frames.frame import PLAIN_FRAME
@@ -21,7 +21,7 @@ def flight_direction(tuning: FrameTuning, gait: GaitTuning, request: Request, ri
     Vec3(x=0.0, y=0.5, z=0.0)
     """
     rise = request.rise * request.scale
-    # What a press scales is full at that scale; smoothing may still be on its way there.
+    # A request scaled by a press is full at that scale; smoothing may still be on its way there.
     full = 1.0
     if request.scale != 1.0:
         full = max(request.scale, math.sqrt(right * right + forward * forward))
@@ -40,7 +40,7 @@ def flight_direction(tuning: FrameTuning, gait: GaitTuning, request: Request, ri
         length = math.sqrt(right * right + forward * forward + climb * climb)
         fastest = max(1.0, gait.rise_m_s / gait.top_speed_m_s) * full
         if tuning.capped > 0 and rise != 0.0 and length > fastest:
-            # Forward and up are no longer at right angles: together they are no faster than the faster of them.
+            # Forward and up are no longer at right angles: together they may be no faster than the faster of them.
             right *= fastest / length
             forward *= fastest / length
             climb *= fastest / length
@@ -57,12 +57,10 @@ def steer_fly(
     request: Request,
     dt: float,
 ) -> tuple[FrameState, Body, WantedMotion]:
-    """Return the frame's state, the body, and what it wants, after `dt` seconds of flying: as `camera`, and up and
-    down by `rise`.
-
-    Unless it stays level, forward points where the view does, pitch included. With h the request and r the rise, 0..1
-    each, both are divided by hypot(h, r) where that is above 1, so that a climb forward is not the fault of the
-    diagonals in a new place. Where forward climbs too, both together are no faster than the faster of them.
+    """Return the frame's state, the body and its wanted motion after `dt` seconds of flying: as `camera`, and up and
+    down by `rise`. Unless it stays level, forward points where the view does, including its pitch. With h the request
+    and r the rise, 0..1 each, both are divided by hypot(h, r) if that is above 1, so that climbing forward is not
+    faster, as uncapped diagonals are. If forward climbs as well, both together are no faster than the faster of them.
 
     >>> from wendonic.kernels.body.body import BODY_AT_REST
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT

@@ -1,4 +1,4 @@
-"""What all steer frames share: their numbers, and what they carry from tick to tick."""
+"""The numbers and the state that all steer frames share."""
 
 from typing import NamedTuple
 
@@ -12,11 +12,11 @@ from wendonic.kernels.vector import ZERO3, Vec2, Vec3
 class FrameTuning(NamedTuple):
     """The numbers of a steer frame and its facing; those of the other frames are at their neutral value.
 
-    `frame` is its integer, see `kernels.frames.steer`; 0 is the map.
-    `turn_rate` in rad/s; where `face_limited` is 1, a body that faces its direction of travel turns for amounts from
-    `face_above` on; where `holds` is 1, one that faces diagonally goes on so for `hold_s` once the request leaves the
-    diagonal. `hands_forward` says what is forward for the hands; `level` is 1 where flying stays level
-    whatever the view's pitch, `capped` 1 where rising and flying forward together are no faster than one of them.
+    `frame` is its integer, see `kernels.frames.steer`; 0 is the map. `turn_rate` is in rad/s; if `face_limited` is 1,
+    a body that faces its travel turns only for amounts from `face_above` on; if `holds` is 1, a diagonal facing is
+    held for `hold_s` once the request leaves the diagonal. `hands_forward` selects what is forward for the hands;
+    `level` is 1 if flying stays level whatever the view's pitch, `capped` if rising and flying forward together are
+    no faster than one of them.
     """
 
     frame: int
@@ -36,10 +36,10 @@ class FrameTuning(NamedTuple):
 
 
 class FrameState(NamedTuple):
-    """What frames carry from tick to tick: the squares of a grid; the goal, those that wait and how many they are,
-    whether one was reached this tick, how near it has come (m), and for how long it has come no nearer (s); the
-    direction that was requested last, (0, 0, 0) for none; the heading that the body turns to, and for how long it
-    has been held against another one (s).
+    """What frames carry from tick to tick: the squares of a grid; the goal, those that wait and their number, whether
+    one was reached this tick, how near the body has come to it (m), and for how long it has come no nearer (s); the
+    last requested direction, (0, 0, 0) for none; the heading that the body turns to, and for how long it has been
+    held against another one (s).
     """
 
     grid: GridState

@@ -1,4 +1,4 @@
-"""Places that are walked to: which one counts, and how fast to go towards it."""
+"""Goals: which one counts, and how fast to go towards it."""
 
 import math
 from typing import NamedTuple
@@ -8,10 +8,10 @@ from wendonic.kernels.vector import Vec2
 
 
 class GotoTuning(NamedTuple):
-    """There within `arrival_m`, slower from `slow_down_m` on. A new goal on the way counts at once where `retarget`
-    is 1; else it waits, `waiting` of them at most, and the newest replaces the last one. `by_view` is 1
-    where keys and sticks steer by the camera, `across` where the game is seen from the side: a goal then is at the
-    depth where the body is.
+    """A goal is reached within `arrival_m`, and the body slows down from `slow_down_m` on. If `retarget` is 1, a new
+    goal counts at once; otherwise it waits, at most `waiting` of them, and the newest replaces the last one.
+    `by_view` is 1 if keys and sticks steer by the camera, `across` if the game is seen from the side: a goal then is
+    at the depth of the body.
     """
 
     arrival_m: float
@@ -26,7 +26,7 @@ NO_GOTO = GotoTuning(0.1, 0.0, 1, 0, 0, 0)
 
 
 STEERS = 1e-9
-"""A stick that lies just below its border is held out by its release, and requests less: it drops no goal."""
+"""Amount from which input drops a goal: a stick that its release holds just outside its dead zone requests less."""
 
 
 class Goal(NamedTuple):
@@ -41,7 +41,7 @@ NO_GOAL = Goal(0.0, 0.0, 0.0)
 
 
 class Goals(NamedTuple):
-    """The goal that is walked to, those that wait, how many they are, and whether one was reached (1)."""
+    """The current goal, those that wait, how many they are, and whether one was reached (1)."""
 
     goal: Goal
     waiting: tuple[Vec2, ...]
@@ -50,13 +50,12 @@ class Goals(NamedTuple):
 
 
 def stoppable_speed(gait: GaitTuning, distance_m: float, speed: float, dt: float) -> float:
-    """Return the speed to request, with so far to the goal and that speed towards it now, so that the body can still
-    stop there.
-
-    Under a brake it is the speed v from which that stops at the end of the tick: v² = 2 brake (distance - v dt),
-    which is sqrt(2 brake distance) for short ticks; while the body goes faster than that already, what it goes now
-    counts for the way. What rolls out by a half-life or against a drag, fading with exp(-k t), still goes v / k: it
-    is requested to come to v = k distance at the end of the tick, and nothing from there on.
+    """Return the speed to request at a distance from the goal and a present speed towards it, so that the body can
+    still stop there. With a brake it is the speed v from which the body stops in time at the end of the tick: v² = 2
+    brake (distance - v dt), which is sqrt(2 brake distance) for short ticks; if the body is faster already, the
+    distance of the tick is taken from its present speed. A body that rolls out with a half-life or against a drag,
+    decaying with exp(-k t), still covers v / k: the request is the speed with which it has v = k distance at the end
+    of the tick, and nothing from there on.
 
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT
     >>> braked = PLAIN_GAIT._replace(brake_m_s2=8.0)
@@ -67,7 +66,7 @@ def stoppable_speed(gait: GaitTuning, distance_m: float, speed: float, dt: float
     [4.0, 2.0, 0.0]
     """
     if gait.drags > 0:
-        # With drag, the distance after the tick is short of distance - v / drag by what is requested times dt.
+        # With drag, the remaining distance after the tick is distance - v / drag less the request times dt.
         lacking = distance_m - speed / gait.drag_per_s
         if lacking >= gait.top_speed_m_s * dt:
             return gait.top_speed_m_s
@@ -85,10 +84,8 @@ def stoppable_speed(gait: GaitTuning, distance_m: float, speed: float, dt: float
 
 
 def approach_speed(tuning: GotoTuning, gait: GaitTuning, distance_m: float, speed: float, dt: float) -> float:
-    """Return the speed to request, with so far to the goal and that speed towards it now.
-
-    It is top speed from `slow_down_m` on, and top_speed distance / slow_down_m below; and never more than
-    `stoppable_speed`.
+    """Return the speed to request at a distance from the goal and a present speed towards it: top speed from
+    `slow_down_m` on, top_speed distance / slow_down_m below, and never more than `stoppable_speed`.
 
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT
     >>> near = GotoTuning(0.125, 2.0, 1, 0, 0, 0)
@@ -104,7 +101,7 @@ def approach_speed(tuning: GotoTuning, gait: GaitTuning, distance_m: float, spee
 
 
 class GoalInput(NamedTuple):
-    """A goal that came in a tick: `given` is 1 if one did, then where it is on the plan (m); -1 in a later part of a
+    """A goal set in a tick: `given` is 1 if there is one, then its place on the plan (m); -1 in a later part of a
     hitch, in which the place of a game's own body is unknown.
     """
 
@@ -114,7 +111,7 @@ class GoalInput(NamedTuple):
 
 
 def queued(waiting: tuple[Vec2, ...], place: float, x: float, y: float) -> tuple[Vec2, ...]:
-    """Return the goals that wait, with another one at a place among them.
+    """Return the waiting goals with another one at a given index.
 
     >>> queued((Vec2(1.0, 1.0), Vec2(2.0, 2.0)), 1.0, 3.0, 4.0)
     (Vec2(x=1.0, y=1.0), Vec2(x=3.0, y=4.0))
@@ -126,7 +123,7 @@ def queued(waiting: tuple[Vec2, ...], place: float, x: float, y: float) -> tuple
 
 
 def moved_up(waiting: tuple[Vec2, ...]) -> tuple[Vec2, ...]:
-    """Return the goals that wait without the first one; the last place keeps what it has, which counts no more.
+    """Return the waiting goals without the first one; the last entry stays, but no longer counts.
 
     >>> moved_up((Vec2(1.0, 1.0), Vec2(2.0, 2.0)))
     (Vec2(x=2.0, y=2.0), Vec2(x=2.0, y=2.0))
@@ -149,11 +146,9 @@ def goals_after(
     pos_y: float,
     reach_m: float,
 ) -> Goals:
-    """Return the goals of this tick: a new one if one was given, the next one where the body has arrived, none while
-    a key or a stick steers.
-
-    The body has arrived where it begins the tick within `arrival_m`; on the way to another goal within what it covers
-    in a tick (`reach_m`) is enough.
+    """Return the goals of this tick: a new one if one was set, the next one if the body has arrived, none while a key
+    or a stick steers. The body has arrived if it begins the tick within `arrival_m`; if another goal follows, within
+    the distance of a tick (`reach_m`) is enough.
 
     >>> given, nothing = GoalInput(1.0, 3.0, 0.0), GoalInput(0.0, 0.0, 0.0)
     >>> goals_after(NO_GOTO, NO_GOAL, (), 0.0, given, False, 0.0, 0.0, 0.1).goal
@@ -164,7 +159,7 @@ def goals_after(
     0.0
     """
     there, x, y = goal
-    # More may wait than fit since a game has changed the profile.
+    # After a change of profile, more goals may wait than fit.
     count = min(count, tuning.waiting + 0.0)
     arrived = 0.0
     if steers:
@@ -193,13 +188,14 @@ def goals_after(
 MOST_STUCK_S = 3600.0
 
 NEARER_S = 0.02
-"""A goal has come nearer when it is by what full speed covers in this time."""
+"""The body has come nearer if it is nearer by what full speed covers in this time."""
 
 
 def nearing(
     was: Goal, goal: Goal, nearest_m: float, stuck_s: float, far_m: float, top_speed_m_s: float, dt: float
 ) -> tuple[float, float]:
-    """Return how near a goal has come (m), and for how long it has come no nearer (s); a new goal starts again.
+    """Return how near the body has come to the goal (m), and for how long it has come no nearer (s); a new goal
+    starts anew.
 
     >>> there = Goal(1.0, 0.0, 9.0)
     >>> nearing(there, there, 5.0, 0.5, 4.9, 3.0, 0.25), nearing(there, there, 5.0, 0.5, 4.99, 3.0, 0.25)

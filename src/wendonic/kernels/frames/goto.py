@@ -1,4 +1,4 @@
-"""The steer frame `goto`: walking to a place that was pointed at."""
+"""The steer frame `goto`: walking to a goal."""
 
 import math
 
@@ -14,17 +14,15 @@ from wendonic.kernels.row import Row
 from wendonic.kernels.vector import ZERO3, Vec3
 
 INSIDE = 0.999
-"""Of the radius of arrival, how far within it a game's own body is brought, whatever rounding does."""
+"""Share of the arrival radius that a game's own body is brought within, so that rounding cannot keep it out."""
 
 
 def steer_goto(
     tuning: FrameTuning, gait: GaitTuning, course: Row, state: FrameState, body: Body, request: Request, dt: float
 ) -> tuple[FrameState, Body, WantedMotion]:
-    """Return the frame's state, the body, and what it wants, after `dt` seconds of walking to the goal; without one,
-    as in `map`, or as in `camera`.
-
-    The speed is that of `approach_speed`, and full on the way to another goal, or what a press scales that to. The
-    body never walks past the last one: what would go further ends on it, at rest.
+    """Return the frame's state, the body and its wanted motion after `dt` seconds of walking to the goal; without
+    one, as in `map` or `camera`. The speed is that of `approach_speed`, and full if another goal follows, both scaled
+    by presses. The body never walks past the last goal: it ends on it, at rest.
 
     >>> from wendonic.kernels.body.body import BODY_AT_REST
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT
@@ -52,11 +50,11 @@ def steer_goto(
         if not goes_on:
             speed = max((body.velocity.x * to_x + body.velocity.y * to_y) / far, 0.0)
             share = approach_speed(tuning.goto, gait, far, speed, dt) / gait.top_speed_m_s
-        # A press that scales the amount does so on the way to a goal, too.
+        # A press that scales the amount also counts on the way to a goal.
         share = min(share, request.scale)
         move_x = to_x / far * share
         move_y = to_y / far * share
-    # What still fades of keys and sticks has no part in the way to the goal.
+    # Input that is fading out does not affect the way to the goal.
     to_goal = request._replace(right=move_x, forward=move_y, corner_s=0.0)
     after, wanted = walk(gait, tuning.slope, course, body, to_goal, dt)
     if not goes_on:
@@ -67,10 +65,9 @@ def steer_goto(
 
 
 def motion_towards(wanted: WantedMotion, within_m: float, to_x: float, to_y: float, full_m: float) -> WantedMotion:
-    """Return what a tick reports, for a game that moves the body by itself: no further than the goal, and as near to
-    it (`within_m`) as the tick brings the helm's own body.
-
-    At the tick's start the goal was (to_x, to_y) away; `full_m` is what full speed covers in the tick.
+    """Return the motion that a tick reports to a game that moves the body by itself: not past the goal, and as near
+    to it (`within_m`) as the tick brings the helm's own body. At the tick's start the goal was (to_x, to_y) away;
+    `full_m` is what full speed covers in the tick.
 
     >>> from wendonic.kernels.request import NO_MOTION, level_motion
     >>> motion_towards(level_motion(0.0, 1.0), 0.25, 0.0, 0.25, 0.5).move_y
@@ -97,8 +94,8 @@ def motion_towards(wanted: WantedMotion, within_m: float, to_x: float, to_y: flo
 
 
 def arriving(tuning: GotoTuning, top_speed_m_s: float, start: Vec3, body: Body, state: FrameState, dt: float) -> Body:
-    """Return the body that a tick reports: one that came from `start` to its last goal, and may rest there already,
-    with the velocity that brings a game's own body as near within `dt` seconds, up to the top speed.
+    """Return the body that a tick reports: one that went from `start` to its last goal, and may already be at rest
+    there, with the velocity that brings a game's own body as near within `dt` seconds, at most top speed.
 
     >>> from wendonic.kernels.body.body import BODY_AT_REST
     >>> from wendonic.kernels.frames.frame import FRAME_AT_REST

@@ -20,7 +20,7 @@ def steer_grid(
     request: Request,
     dt: float,
 ) -> tuple[FrameState, Body, WantedMotion]:
-    """Return the frame's state, the body, and what it wants, after `dt` seconds on a grid.
+    """Return the frame's state, the body and its wanted motion after `dt` seconds on a grid.
 
     >>> from wendonic.kernels.body.body import BODY_AT_REST
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT
@@ -36,7 +36,7 @@ def steer_grid(
     forward = request.forward
     step_s = squares.step_s
     if request.scale != 1.0 and request.scale > 0.0:
-        # A press that scales makes steps slower, and hides no direction.
+        # A press that scales makes steps slower, but does not hide a direction.
         right /= request.scale
         forward /= request.scale
         step_s /= request.scale

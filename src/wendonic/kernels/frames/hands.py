@@ -11,12 +11,12 @@ FORWARD_RIGHT = 2
 FORWARD_BOTH = 3
 
 OPPOSED = 0.1
-"""Two hands whose directions add up to less than this point nowhere together."""
+"""Two hands whose directions add up to less than this have no common direction."""
 
 
 class Pointers(NamedTuple):
-    """The level directions in which the head and both hands point in the play space, right and forward, of length 1;
-    zeros while a thing has never been seen.
+    """The horizontal directions in which the head and both hands point in the play space, right and forward, of
+    length 1; zeros for a device that has never been seen.
     """
 
     head: Vec2
@@ -30,7 +30,7 @@ NO_POINTERS = Pointers(ZERO2, ZERO2, ZERO2)
 def hands_yaw(forward: int, pointers: Pointers) -> float:
     """Return the heading (rad, in the play space) that is forward for a player who walks by head or hands.
 
-    Under `FORWARD_BOTH` it is the mean of both hands; where they point apart, or a hand is unseen, the head's counts.
+    Under `FORWARD_BOTH` it is the mean of both hands; if they point apart, or a hand is unseen, the head's counts.
 
     >>> both = Pointers(Vec2(0.0, 1.0), Vec2(1.0, 0.0), Vec2(0.0, 1.0))
     >>> round(math.degrees(hands_yaw(FORWARD_BOTH, both)), 9)

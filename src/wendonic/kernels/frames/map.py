@@ -1,4 +1,4 @@
-"""The steer frame `map`: forward is the plan's own, whatever the camera does."""
+"""The steer frame `map`: forward is that of the plan, whatever the camera does."""
 
 from wendonic.kernels.body.body import Body
 from wendonic.kernels.body.gait import GaitTuning
@@ -11,7 +11,7 @@ from wendonic.kernels.row import Row
 def steer_map(
     tuning: FrameTuning, gait: GaitTuning, course: Row, state: FrameState, body: Body, request: Request, dt: float
 ) -> tuple[FrameState, Body, WantedMotion]:
-    """Return the frame's state, the body, and what it wants, after `dt` seconds: x = right, y = forward.
+    """Return the frame's state, the body and its wanted motion after `dt` seconds: x = right, y = forward.
 
     >>> from wendonic.kernels.body.body import BODY_AT_REST
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT

@@ -1,4 +1,4 @@
-"""One square a step: what the steer frame `grid` carries, and when the next step begins."""
+"""Steps of one square: the state of the steer frame `grid`, and when the next step begins."""
 
 import math
 from typing import NamedTuple
@@ -10,25 +10,27 @@ from wendonic.kernels.source.opposites import OPPOSITES_LATEST
 from wendonic.kernels.vector import Vec2
 
 TIE = 1e-9
-"""Two axes that differ by no more of their length are equal, as two keys are."""
+"""Two axes that differ by no more than this share of their length count as equal, like two keys."""
 
 HAIR_S = 1e-9
-"""What is shorter by no more than this ends with the tick: ticks that add up to a step end on its square."""
+"""A step that would end within this time after the tick ends with it, so that ticks that add up to a step end on its
+square.
+"""
 
 MOST_STEPS = 1000
-"""Steps that one tick takes at most, so that a machine back from a night's sleep does not stall."""
+"""Most steps in one tick, so that a machine that wakes up after a night does not stall."""
 
 
 class GridTuning(NamedTuple):
-    """Squares of `square_m`, the middle of (0, 0) at `middle` (m); a step takes `step_s`. While a direction is held
-    the next step begins `delay_s` after it was pressed, and then every `repeat_s`, but never before the last one
+    """Squares of `square_m`, the middle of (0, 0) at `middle` (m); a step takes `step_s`. While a direction is held,
+    the next step begins `delay_s` after the press, and then every `repeat_s`, but never before the last one has
     ended.
 
     A direction is held from an amount of `above` on, until it is below `release`. It is the nearest of four, or of
-    eight where `diagonals` is 1, and gives way to its neighbour only `margin` (rad) beyond the border between them.
-    Of two keys without diagonals, `choice` (a rule for opposite keys) says which wins. Where `turns_first` is 1, a
-    direction that the body does not face is turned to, and stepped to once it has been held for `turn_first_s`.
-    `eased` is 1 where a step begins and ends slowly.
+    eight if `diagonals` is 1, and changes to its neighbour only `margin` (rad) beyond the border between them. With
+    two keys and no diagonals, `choice` (a rule for opposite keys) says which wins. If `turns_first` is 1, the body
+    first turns to a direction that it does not face, and steps once that has been held for `turn_first_s`. `eased` is
+    1 if a step begins and ends slowly.
     """
 
     square_m: float
@@ -63,7 +65,7 @@ class GridStep(NamedTuple):
 
 
 class GridHeld(NamedTuple):
-    """Which directions are held (-1, 0, 1 an axis; both for two keys, or a diagonal), and which axis was pressed
+    """The held directions (-1, 0 or 1 per axis; both for two keys, or a diagonal), and the axis that was pressed
     later: 0 across, 1 along.
     """
 
@@ -75,11 +77,11 @@ class GridHeld(NamedTuple):
 class GridState(NamedTuple):
     """What steps carry from tick to tick.
 
-    `requested` is 1 while a press waits for the end of a step, `requested_x` and `requested_y` what it requests;
-    `wait_s` is how long until a direction that stays held counts again; `refused` is 1 while a blocked
-    square is requested, which is `refused_x` and `refused_y` away. `face_x` and `face_y` are the direction that the
-    body was turned to last, 0 for none; `turning` is 1 while it turns there without a step. `began` and `ended` are 1
-    in the tick in which a step does.
+    `requested` is 1 while a press waits for the end of a step, with its direction in `requested_x` and `requested_y`;
+    `wait_s` is the time until a held direction counts again; `refused` is 1 while a blocked square, `refused_x` and
+    `refused_y` away, is requested. `face_x` and `face_y` are the direction that the body last turned to, 0 for none;
+    `turning` is 1 while it turns there without a step. `began` and `ended` are 1 in the tick in which a step begins
+    or ends.
     """
 
     step: GridStep
@@ -117,10 +119,9 @@ GRID_AT_REST = GridState(
 
 
 def held_directions(tuning: GridTuning, was: GridHeld, right: float, forward: float) -> Vec2:
-    """Return which directions are held: -1, 0 or 1 an axis.
-
-    The larger axis wins. Two that are equal are two keys, and both held; with `diagonals` both are within 22.5
-    degrees of a diagonal. What is held already stays up to `margin` beyond its border.
+    """Return the held directions: -1, 0 or 1 per axis. The larger axis wins. Two equal axes mean two keys, and both
+    are held; with `diagonals` both are held within 22.5 degrees of a diagonal. A direction that is held already stays
+    up to `margin` beyond its border.
 
     >>> none = GRID_AT_REST.held
     >>> held_directions(NO_GRID, none, 0.77, -0.64), held_directions(NO_GRID, none, 0.7, 0.7)
@@ -136,7 +137,7 @@ def held_directions(tuning: GridTuning, was: GridHeld, right: float, forward: fl
     y = math.copysign(1.0, forward)
     if math.fabs(math.fabs(right) - math.fabs(forward)) <= TIE * length:
         return Vec2(x, y)
-    # How far beyond the diagonal it is, towards the axis across.
+    # Angle beyond the diagonal, towards the axis across.
     off = math.atan2(math.fabs(right), math.fabs(forward)) - math.pi / 4.0
     if tuning.diagonals > 0:
         border = math.pi / 8.0
@@ -155,8 +156,8 @@ def held_directions(tuning: GridTuning, was: GridHeld, right: float, forward: fl
 
 
 def wall_between(course: Row, from_x: float, from_y: float, to_x: float, to_y: float, z: float) -> bool:
-    """Return whether a wall of a course is in the way straight from one place to another along an axis (m), for feet
-    at a height.
+    """Return whether a wall of a course blocks the straight path between two places along an axis (m), for feet at a
+    height.
 
     >>> course = (0.0, 1.0, 8.0, -1.0, 0.9, 1.0, 1.1, 2.0, 0.0)
     >>> wall_between(course, 0.0, 0.0, 0.0, 2.0, 0.0), wall_between(course, 0.0, 0.0, 0.0, 2.0, 3.0)
@@ -173,7 +174,7 @@ def wall_between(course: Row, from_x: float, from_y: float, to_x: float, to_y: f
 
 
 def is_free(tuning: GridTuning, course: Row, x: float, y: float, to_x: float, to_y: float, z: float) -> bool:
-    """Return whether a square beside another one may be stepped on: it is not blocked, and no wall is between.
+    """Return whether a square beside another one may be entered: it is not blocked, and no wall is between.
 
     >>> is_free(NO_GRID, (0.0, 1.0, 8.0, -1.0, 0.4, 1.0, 0.6, 2.0, 0.0), 0.0, 0.0, 0.0, 1.0, 0.0)
     False
@@ -186,7 +187,7 @@ def is_free(tuning: GridTuning, course: Row, x: float, y: float, to_x: float, to
 
 
 def may_step(tuning: GridTuning, course: Row, x: float, y: float, step_x: float, step_y: float, z: float) -> bool:
-    """Return whether a step is free: its square is, and of a diagonal one both squares that it squeezes between.
+    """Return whether a step is free: its square is, and for a diagonal step the two squares beside it as well.
 
     >>> from wendonic.kernels.frames.blocked import blocked_table
     >>> course = (0.0, 0.0, 3.0, *blocked_table([(0.0, 1.0)]))
@@ -205,7 +206,7 @@ def may_step(tuning: GridTuning, course: Row, x: float, y: float, step_x: float,
 
 
 def grid_direction(tuning: GridTuning, held: GridHeld) -> Vec2:
-    """Return the one direction that is requested: of two held ones without diagonals, the later or the earlier one.
+    """Return the requested direction: of two held ones without diagonals, the later or the earlier one.
 
     >>> corner = GridHeld(1.0, -1.0, newer=1.0)
     >>> grid_direction(NO_GRID, corner), grid_direction(NO_GRID._replace(diagonals=1), corner)
@@ -218,7 +219,7 @@ def grid_direction(tuning: GridTuning, held: GridHeld) -> Vec2:
 
 
 def faces(state: GridState, face: float, x: float, y: float) -> bool:
-    """Return whether a body that was turned to a direction last, or else faces a heading (rad), faces that way.
+    """Return whether a body faces a direction: the one that it last turned to, otherwise its heading (rad).
 
     >>> faces(GRID_AT_REST, 0.0, 0.0, 1.0), faces(GRID_AT_REST._replace(face_x=1.0), 0.0, 0.0, 1.0)
     (True, False)
@@ -229,8 +230,8 @@ def faces(state: GridState, face: float, x: float, y: float) -> bool:
 
 
 def grid_held(tuning: GridTuning, state: GridState, face: float, right: float, forward: float) -> GridState:
-    """Return the state with what is held now; a direction that is newly requested is pressed, and requests a step, or
-    for a turn to there by a body that faces (rad) another way.
+    """Return the state with the directions that are held now; a newly requested direction counts as a press, which
+    requests a step, or a turn if the body faces (rad) another way.
 
     >>> pressed = grid_held(NO_GRID, GRID_AT_REST, 0.0, 1.0, 0.0)
     >>> pressed.requested, pressed.requested_x, pressed.held.x
@@ -264,11 +265,12 @@ def grid_held(tuning: GridTuning, state: GridState, face: float, right: float, f
 
 
 def grid_stepped(tuning: GridTuning, course: Row, state: GridState, step_s: float, z: float, dt: float) -> GridState:
-    """Return the state after `dt` seconds of what is held, for steps that take `step_s` and feet at a height.
+    """Return the state after `dt` seconds with the held directions, for steps that take `step_s` and feet at a
+    height.
 
-    Steps and waits end and begin within the tick, at their own times: twenty squares take as long at every tick rate.
-    A diagonal step takes sqrt(2) times as long, so it is not faster. A blocked square or a wall refuses the step; a
-    direction that stays held asks again after `repeat_s`, or a step's time.
+    Steps and waits end and begin within the tick, at their own times, so that twenty squares take the same time at
+    every tick rate. A diagonal step takes sqrt(2) times as long, so it is not faster. A blocked square or a wall
+    refuses the step; a held direction requests it again after `repeat_s`, or the time of a step.
 
     >>> walking = grid_held(NO_GRID, GRID_AT_REST, 0.0, 0.0, 1.0)
     >>> step = grid_stepped(NO_GRID, (0.0, 0.0, 3.0, 0.0), walking, 0.2, 0.0, 0.5).step
@@ -328,14 +330,14 @@ def grid_stepped(tuning: GridTuning, course: Row, state: GridState, step_s: floa
 
 
 class StepProgress(NamedTuple):
-    """How much of a step is done (0..1), and how fast it goes there (1: evenly)."""
+    """The progress of a step (0..1), and its rate (1: even)."""
 
     done: float
     rate: float
 
 
 def step_progress(share: float, eased: int) -> StepProgress:
-    """Return how much of a step is done at a share (0..1) of its time.
+    """Return the progress of a step at a share (0..1) of its time.
 
     Eased is 3 u² - 2 u³, which begins and ends at rest; its rate is 6 u (1 - u).
 

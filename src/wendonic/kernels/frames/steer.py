@@ -29,7 +29,7 @@ FRAME_HANDS = 7
 def steer_by_frame(
     tuning: FrameTuning, gait: GaitTuning, course: Row, state: FrameState, body: Body, request: Request, dt: float
 ) -> tuple[FrameState, Body, WantedMotion]:
-    """Return the frame's state, the body, and what it wants, after `dt` seconds of the frame that a mode has.
+    """Return the frame's state, the body and its wanted motion after `dt` seconds in the steer frame of a mode.
 
     >>> from wendonic.kernels.body.body import BODY_AT_REST
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT
@@ -56,7 +56,7 @@ def steer_by_frame(
 
 
 def turns_itself(frame: int) -> bool:
-    """Return whether a frame turns the body by itself, so that `face` has no part in it.
+    """Return whether a frame turns the body by itself, so that `face` does not apply.
 
     >>> turns_itself(FRAME_DRIVE), turns_itself(FRAME_CAMERA)
     (True, False)
@@ -65,9 +65,8 @@ def turns_itself(frame: int) -> bool:
 
 
 def away_from(tuning: FrameTuning, wall: Vec3, forward_yaw: float, pitch: float, face: float) -> Vec2:
-    """Return a wall's normal, right and forward, as the channel `move` of a steer frame requests them.
-
-    Forward is at `forward_yaw` (rad) and `pitch` (rad), or where the body faces (`face`, rad).
+    """Return a wall's normal in the right and forward of a steer frame's channel `move`. Forward is at `forward_yaw`
+    (rad) and `pitch` (rad), or where the body faces (`face`, rad).
 
     >>> from wendonic.kernels.frames.frame import PLAIN_FRAME
     >>> away_from(PLAIN_FRAME._replace(frame=FRAME_DRIVE), Vec3(0.0, -1.0, 0.0), 0.0, 0.0, math.pi)

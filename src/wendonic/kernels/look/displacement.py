@@ -6,23 +6,22 @@ from typing import NamedTuple
 from wendonic.kernels.half_life import share_left
 
 HAND_HALF_LIFE_S = 0.03
-"""Half-life behind which the hand's speed is found: long enough for a few reports of the mouse."""
+"""Half-life of the low-pass for the hand's speed: long enough for a few reports of the mouse."""
 
 OWED_LEAST = 1e-9
-"""What smoothing still owes below this (rad) is handed out at once: it would fade for ever."""
+"""A remainder of smoothing below this (rad) is handed out at once; it would decay for ever."""
 
 SPEED_LEAST_CM_S = 1e-3
-"""Below this a hand stands still."""
+"""Below this speed a hand counts as still."""
 
 MOST_CM_S = 1e6
-"""No hand is quicker; a tick of no length to speak of would make it so."""
+"""No hand is faster; a very short tick would make it appear so."""
 
 
 class DisplacementTuning(NamedTuple):
-    """What a displacement may have besides its two angles a count.
-
-    `smooths` is 1 where it is handed out by a half-life. `follows_hand` is 1 where the gain follows the hand's speed:
-    it runs evenly from `slow_gain` at `slow_cm_s` to `fast_gain` at `fast_cm_s`, and stays there outside.
+    """The numbers of a displacement besides its two angles per count. `smooths` is 1 if it is handed out with a
+    half-life. `follows_hand` is 1 if the gain depends on the hand's speed: linear from `slow_gain` at `slow_cm_s` to
+    `fast_gain` at `fast_cm_s`, and constant outside.
     """
 
     smooths: int
@@ -36,7 +35,7 @@ class DisplacementTuning(NamedTuple):
 
 
 class DisplacementState(NamedTuple):
-    """What smoothing still owes (rad), and how fast the hand goes."""
+    """The angle that smoothing has not handed out yet (rad), and the speed of the hand."""
 
     owed_yaw: float
     owed_pitch: float
@@ -48,7 +47,7 @@ DISPLACEMENT_AT_REST = DisplacementState(0.0, 0.0, 0.0)
 
 
 def hand_gain(tuning: DisplacementTuning, hand_cm_s: float) -> float:
-    """Return the gain at a speed of the hand.
+    """Return the gain at some speed of the hand.
 
     >>> hand_gain(PLAIN_DISPLACEMENT._replace(slow_cm_s=10.0, fast_cm_s=50.0, fast_gain=2.0), 30.0)
     1.5
@@ -69,10 +68,9 @@ def displacement_output(
 ) -> tuple[DisplacementState, DisplacementOutput]:
     """Return the new state and how far the view turns (rad) for a displacement worth `yaw` and `pitch` at gain 1.
 
-    `counts` is the length of the displacement, from which the hand's speed is found, behind a low-pass whose mean
-    over the tick counts. Smoothing hands out the share 1 - 2 ** (-dt / half_life_s) of what is owed, so whatever is
-    put in comes out, to the last bit that matters, and at the same pace at every tick rate. `dt` plays no other
-    part.
+    `counts` is the length of the displacement, from which a low-pass finds the hand's speed; its mean over the tick
+    counts. Smoothing hands out the share 1 - 2 ** (-dt / half_life_s) of the remaining angle, so everything that goes
+    in comes out, at the same pace at every tick rate. `dt` is not used otherwise.
 
     >>> smooth = PLAIN_DISPLACEMENT._replace(smooths=1, half_life_s=0.05)
     >>> state, turn = displacement_output(smooth, DISPLACEMENT_AT_REST, 1.0, 0.0, 9.0, 0.05)

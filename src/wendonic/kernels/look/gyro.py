@@ -1,4 +1,4 @@
-"""Looking by turning the pad: its rate sensor, without the sensor's faults."""
+"""Looking by turning the pad: its rate sensor, corrected for bias and tremor."""
 
 import math
 from typing import NamedTuple
@@ -8,37 +8,38 @@ from wendonic.kernels.vector import ZERO3, Vec3, length3
 
 GRAVITY_M_S2 = 9.80665
 FELT_NEAR_GRAVITY = 0.15
-"""Share by which the accelerometer may differ from gravity and still tell where up is: a shaken pad does not."""
+"""Share by which the accelerometer may differ from gravity and still show where up is; in a shaken pad it does not.
+"""
 
 LEVEL_HALF_LIFE_S = 0.5
 MEAN_HALF_LIFE_S = 0.25
 BIAS_HALF_LIFE_S = 0.5
 STILL_FOR_S = 2.0
-"""Time that the pad has to lie still before its mean reading is taken for the bias, if none is known yet."""
+"""Time that the pad must lie still before its mean reading counts as the bias, if none is known yet."""
 
 LONG_STILL_S = 15.0
-"""Nobody aims so evenly for so long: after that a known bias, too, follows freely."""
+"""Nobody aims so steadily for so long: after that time a known bias may change freely as well."""
 
 DRIFT_RAD_S2 = math.radians(0.004)
-"""How fast a known bias may change, as it does while a pad warms up: a turn is a change that no warmth makes."""
+"""How fast a known bias may change, as it does while a pad warms up; a turn changes the reading faster."""
 
 LEAP_SHARE = 0.35
-"""Share of `still` by which the mean may leave the average of the time that the pad has lain still."""
+"""Share of `still` by which the mean may deviate from the average over the time that the pad has lain still."""
 
 AVERAGE_AFTER_S = 0.5
-"""Before that the average is as noisy as a few readings are."""
+"""Before this time the average is as noisy as a few readings."""
 
 STILL_FELT_M_S2 = 0.15
-"""Spread of what the accelerometer feels on a table; a hand that holds a pad shakes it more."""
+"""Spread of the accelerometer's readings on a table; a hand shakes the pad more."""
 
 MOST_BIAS_RAD_S = math.radians(8.0)
 """A steady reading beyond this is a turn, not a bias."""
 
 
 class GyroTuning(NamedTuple):
-    """`levelled` is 1 to turn about the world's up, 0 about the pad's; `steadies` is 1 where the turn fades out below
-    `steady_below`, `finds_bias` where the pad's bias is found while its readings spread less than `still` (rad/s).
-    `while_press` and `pause_press` are the numbers of the presses that let it turn and pause it, -1 for none.
+    """`levelled` is 1 to turn about the world's up, 0 about the pad's; `steadies` is 1 if the turn fades out below
+    `steady_below`, `finds_bias` if the bias is estimated while the readings spread by less than `still` (rad/s).
+    `while_press` and `pause_press` are the numbers of the presses that enable and pause it, -1 for none.
     """
 
     levelled: int
@@ -51,15 +52,15 @@ class GyroTuning(NamedTuple):
 
 
 class Steadiness(NamedTuple):
-    """Mean of a sensor's three readings, and their spread around it."""
+    """Mean of a sensor on its three axes, and the spread around it."""
 
     mean: Vec3
     spread: float
 
 
 class BiasState(NamedTuple):
-    """The bias (rad/s), and 1 where it is known; how steady rates and accelerations are; for how long the pad has
-    lain still, and the average rate (rad/s) of that time; 1 once there has been a reading.
+    """The bias (rad/s), and 1 if it is known; how steady rates and accelerations are; for how long the pad has lain
+    still, and the average rate (rad/s) over that time; 1 once there has been a reading.
     """
 
     bias: Vec3
@@ -72,7 +73,7 @@ class BiasState(NamedTuple):
 
 
 class GyroState(NamedTuple):
-    """What is known of the bias, and where up is for the pad."""
+    """The bias as far as it is known, and the world's up as the pad sees it."""
 
     bias: BiasState
     up: Vec3
@@ -84,7 +85,7 @@ GYRO_AT_REST = GyroState(BIAS_UNKNOWN, ZERO3)
 
 
 def drawn(was: Vec3, to: Vec3, left: float) -> Vec3:
-    """Return a vector of which a share is `left`, and the rest is where it is drawn.
+    """Return a vector of which a share is `left`, and the rest comes from its target.
 
     >>> drawn(Vec3(1.0, 0.0, 2.0), Vec3(0.0, 0.0, 4.0), 0.25)
     Vec3(x=0.25, y=0.0, z=3.5)
@@ -93,7 +94,7 @@ def drawn(was: Vec3, to: Vec3, left: float) -> Vec3:
 
 
 def distance(one: Vec3, other: Vec3) -> float:
-    """Return how far two vectors are apart.
+    """Return the distance of two vectors.
 
     >>> distance(Vec3(1.0, 1.0, 0.0), Vec3(4.0, 5.0, 0.0))
     5.0
@@ -102,7 +103,7 @@ def distance(one: Vec3, other: Vec3) -> float:
 
 
 def steadied(was: Steadiness, reading: Vec3, left: float) -> Steadiness:
-    """Return the mean and spread of a sensor after a reading, behind a low-pass that leaves that share of the old.
+    """Return the mean and spread of a sensor after a reading, by a low-pass that leaves a share of the old ones.
 
     >>> steadied(Steadiness(ZERO3, 0.0), Vec3(0.0, 2.0, 0.0), 0.5)
     Steadiness(mean=Vec3(x=0.0, y=1.0, z=0.0), spread=1.0)
@@ -112,8 +113,8 @@ def steadied(was: Steadiness, reading: Vec3, left: float) -> Steadiness:
 
 
 def bias_drawn(bias: Vec3, known: float, average: Vec3, still_s: float, dt: float) -> Vec3:
-    """Return the bias (rad/s) of a pad that has lain still for a while: at first the average, and from then on drawn
-    to it no faster than DRIFT_RAD_S2, until no hand would turn so evenly (LONG_STILL_S).
+    """Return the bias (rad/s) of a pad that has lain still for a while: at first the average; later it follows the
+    average no faster than DRIFT_RAD_S2, until no hand could turn so evenly (LONG_STILL_S).
 
     >>> bias_drawn(ZERO3, 0.0, Vec3(0.02, 0.0, 0.0), 1.0, 0.01).x, bias_drawn(ZERO3, 1.0, ZERO3, 1.0, 0.01).x
     (0.02, 0.0)
@@ -127,12 +128,11 @@ def bias_drawn(bias: Vec3, known: float, average: Vec3, still_s: float, dt: floa
 
 
 def bias_found(state: BiasState, rates: Vec3, felt: Vec3, still: float, dt: float) -> BiasState:
-    """Return the state with the bias measured again, if the pad has lain still long enough.
-
-    It lies still while the rates' distance from their own mean, behind a low-pass, is below `still`, that of what the
-    accelerometer feels below STILL_FELT_M_S2, the mean stays where it was and is small enough to be a bias. After
-    STILL_FOR_S the first bias is the average of all that time. A known one follows the mean by no more than
-    DRIFT_RAD_S2, since a slow even turn looks as still as a table, until no hand would turn so evenly (LONG_STILL_S).
+    """Return the state with an updated bias, if the pad has lain still long enough. It lies still while the
+    low-passed distance of the rates from their mean is below `still`, that of the accelerations is below
+    STILL_FELT_M_S2, and the mean stays constant and is small enough to be a bias. After STILL_FOR_S the first bias is
+    the average over that time. A known one follows the mean no faster than DRIFT_RAD_S2, since a slow, even turn
+    looks like a pad on a table, until no hand could turn so evenly (LONG_STILL_S).
 
     >>> state, lies = BIAS_UNKNOWN, Vec3(0.0, 9.8, 0.0)
     >>> for _ in range(300):
@@ -166,10 +166,9 @@ def bias_found(state: BiasState, rates: Vec3, felt: Vec3, still: float, dt: floa
 
 
 def up_of(rates: Vec3, up: Vec3, felt: Vec3, dt: float) -> Vec3:
-    """Return where the world's up is, as a unit vector in the pad's axes, after turning at `rates` (rad/s) for `dt`.
-
-    The turn itself is exact (Rodrigues' formula); the accelerometer, where it feels no more than gravity, draws up to
-    where it says, with a half-life of LEVEL_HALF_LIFE_S. Without any reading yet, the pad's own up is up.
+    """Return the world's up as a unit vector in the pad's axes, after turning at `rates` (rad/s) for `dt`. The turn
+    itself is exact (Rodrigues' formula); the accelerometer, while it measures little but gravity, corrects it with a
+    half-life of LEVEL_HALF_LIFE_S. Before the first reading, up is the pad's own up.
 
     >>> up_of(ZERO3, ZERO3, Vec3(9.80665, 0.0, 0.0), 0.01)
     Vec3(x=1.0, y=0.0, z=0.0)
@@ -178,7 +177,7 @@ def up_of(rates: Vec3, up: Vec3, felt: Vec3, dt: float) -> Vec3:
     felt_x, felt_y, felt_z = felt
     size = length3(felt)
     if size == 0.0:
-        # No accelerometer has reported anything; without it, a turn carried along would lead anywhere in the end.
+        # No accelerometer has reported anything; without one, integrated turns would drift without limit.
         return own_up
     gravity_only = abs(size - GRAVITY_M_S2) <= FELT_NEAR_GRAVITY * GRAVITY_M_S2
     if up.x == 0.0 and up.y == 0.0 and up.z == 0.0:
@@ -189,7 +188,7 @@ def up_of(rates: Vec3, up: Vec3, felt: Vec3, dt: float) -> Vec3:
     x, y, z = rates
     rate = length3(rates)
     if rate * dt > 0.0:
-        # What stands still in the world turns the opposite way in the pad.
+        # A direction fixed in the world turns the opposite way in the pad.
         angle = -rate * dt
         cosine = math.cos(angle)
         sine = math.sin(angle)
@@ -215,9 +214,8 @@ def up_of(rates: Vec3, up: Vec3, felt: Vec3, dt: float) -> Vec3:
 
 
 def steady_gain(rate: float, steady_below: float) -> float:
-    """Return by how much a rate (0 or more, rad/s) counts: u (2 - u) with u = rate / steady_below, 1 from there on.
-
-    The turn fades out as the square of the rate, and meets the plain one without a kink.
+    """Return the gain for a rate (0 or more, rad/s): u (2 - u) with u = rate / steady_below, 1 from there on. The
+    turn fades out with the square of the rate, and meets the plain one without a kink.
 
     >>> steady_gain(1.0, 2.0), steady_gain(3.0, 2.0)
     (0.75, 1.0)
@@ -240,11 +238,11 @@ def gyro_rates(
 ) -> tuple[GyroState, GyroRates]:
     """Return the new state and how fast the pad turns.
 
-    `rates` (rad/s) and `felt` (m/s²) are the pad's own: x right, y up, z towards the player, by the right-hand rule.
-    The bias comes off first. Read about the pad's axes, a turn to the right is -y and up is x. Levelled, a turn to
-    the right is the part of the rates about the world's up, and up is the part about the level line to the pad's
-    right. Last, below `steady_below` the turn fades out. A pad that is not there, or was lost, reports and feels
-    nothing to the last bit: it does not turn, and its bias stays known.
+    `rates` (rad/s) and `felt` (m/s²) are in the pad's axes: x right, y up, z towards the player, by the right-hand
+    rule. The bias is subtracted first. About the pad's axes, a turn to the right is -y and up is x. Levelled, a turn
+    to the right is the component of the rates about the world's up, and up is the component about the horizontal line
+    to the pad's right. Last, below `steady_below` the turn fades out. A missing or lost pad reports exactly zero: it
+    does not turn, and its bias stays known.
 
     >>> gyro_rates(PLAIN_GYRO, GYRO_AT_REST, Vec3(0.5, -0.25, 0.0), Vec3(0.0, 9.8, 0.0), 0.01)[1]
     GyroRates(yaw=0.25, pitch=0.5)
@@ -267,7 +265,7 @@ def gyro_rates(
     if tuning.levelled > 0:
         up = up_of(Vec3(x, y, z), up, felt, dt)
         yaw = 0.0 - (x * up.x + y * up.y + z * up.z)
-        # The pad's right, laid level.
+        # The pad's right, projected onto the horizontal.
         level = Vec3(1.0 - up.x * up.x, 0.0 - up.x * up.y, 0.0 - up.x * up.z)
         length = length3(level)
         if length > 1e-3:

@@ -33,11 +33,10 @@ LOOK_KEYS = 3
 
 
 class LookSourceTuning(NamedTuple):
-    """The numbers of one source of `look`; those of the other kinds are at their neutral value.
-
-    `yaw` and `pitch` turn its numbers into angles: rad per count or window width for a displacement, rad/s at
-    full tilt for a stick and of a held key, rad per rad for a rate. What turns more slowly than `least` (rad/s)
-    turns, but does not count as being used: a pad trembles in the calmest hand. `opposites` is the rule for keys.
+    """The numbers of one source of `look`; those of the other kinds are at their neutral value. `yaw` and `pitch`
+    convert its numbers into angles: rad per count or window width for a displacement, rad/s at full tilt for a stick
+    and for a held key, rad per rad for a rate. A turn slower than `least` (rad/s) counts, but not as use of the
+    device: a pad trembles in the calmest hand. `opposites` is the rule for keys.
     """
 
     kind: int
@@ -61,8 +60,8 @@ class LookSourceState(NamedTuple):
 class LookTuning(NamedTuple):
     """The numbers of the channel `look`; its sources add up. Limits in radians.
 
-    `zoom_scale` multiplies the turn while the press of number `zoom_press` (-1 for none) is held; a snap turn stays
-    what it is.
+    `zoom_scale` multiplies the turn while the press of number `zoom_press` (-1 for none) is held; snap turns are not
+    scaled.
     """
 
     sources: tuple[LookSourceTuning, ...]
@@ -73,9 +72,8 @@ class LookTuning(NamedTuple):
 
 
 class LookOutput(NamedTuple):
-    """How far the view turned in a tick, and where it looks then (rad).
-
-    `source` is the number of the source that turned it furthest, -1 for none that counts as being used.
+    """How far the view turned in a tick, and where it looks afterwards (rad). `source` is the number of the source
+    that turned it furthest, -1 if none counts as used.
     """
 
     source: float
@@ -108,10 +106,10 @@ def look_turn(
     """Return the new state of one source and how far it turns the view in `dt` seconds (rad, right and up positive).
 
     `raw` has how far to the right and up; of a rate sensor its three rates, then what its accelerometer feels on
-    three axes; of keys right, left, up and down, see `opposed`. A displacement has covered its distance however long
-    the tick was, so `dt` only says how much of it smoothing hands out; see `displacement_output`. A stick gives its
-    rate times `dt`, see `stick_rates`; keys too, see `key_rates`, and a rate sensor, see `gyro_rates`. While a sensor
-    is paused it gives nothing, but goes on to find its bias and where up is.
+    three axes; of keys right, left, up and down, see `opposed`. A displacement does not depend on the length of the
+    tick, so `dt` only determines how much of it smoothing hands out; see `displacement_output`. A stick turns by its
+    rate times `dt`, see `stick_rates`, and so do keys, see `key_rates`, and a rate sensor, see `gyro_rates`. A paused
+    sensor does not turn the view, but continues to estimate its bias and where up is.
 
     >>> mouse = PLAIN_LOOK_SOURCE._replace(yaw=0.001, pitch=0.001)
     >>> look_turn(mouse, (), LOOK_SOURCE_AT_REST, [200.0, -100.0], (), 0.5)[1]
@@ -123,7 +121,7 @@ def look_turn(
     displacement, stick, gyro = state
     yaw = pitch = 0.0
     if tuning.kind == LOOK_DISPLACEMENT:
-        # Counts are a displacement: dt plays no part.
+        # Counts are a displacement, so dt is not used.
         yaw = raw[0] * tuning.yaw
         pitch = raw[1] * tuning.pitch
         if tuning.displacement.smooths > 0 or tuning.displacement.follows_hand > 0:
@@ -145,7 +143,7 @@ def look_turn(
                 stick, rates = key_rates(tuning.stick, stick, right, up, dt)
             else:
                 stick, rates = stick_rates(tuning.stick, tables, stick, right, up, dt)
-            # A rate, times dt.
+            # A rate times dt.
             yaw = rates.right * tuning.yaw * dt
             pitch = rates.up * tuning.pitch * dt
     else:
@@ -161,10 +159,9 @@ def look_turn(
 
 
 def limited_pitch(pitch: float, turn: float, low: float, high: float) -> float:
-    """Return the pitch (rad) after `turn`, kept within its limits.
-
-    A pitch that is outside already, because the game looks there, may turn towards the limits and no further out. One
-    that the game counts from 0 to 360 degrees has the limits of the same direction.
+    """Return the pitch (rad) after `turn`, within its limits. A pitch that is outside already, because the game set
+    it, may turn towards the limits but no further out. A pitch counted from 0 to 360 degrees has the limits of the
+    same direction.
 
     >>> limited_pitch(1.25, 0.5, -1.5, 1.5), limited_pitch(1.5, -0.25, -1.5, 1.5), limited_pitch(2.0, 0.1, -1.5, 1.5)
     (1.5, 1.25, 2.0)
@@ -181,9 +178,8 @@ def limited_pitch(pitch: float, turn: float, low: float, high: float) -> float:
 
 
 def without_owed_pitch(tuning: LookSourceTuning, state: LookSourceState, turn: float) -> LookSourceState:
-    """Return a source's state without what it still owes in the direction of `turn`.
-
-    Past a limit it would come out later, and hold up the way back.
+    """Return a source's state without the remainder that smoothing would still hand out in the direction of `turn`:
+    past a limit it would delay the way back.
 
     >>> smooth = PLAIN_LOOK_SOURCE._replace(displacement=PLAIN_DISPLACEMENT._replace(smooths=1))
     >>> state = LOOK_SOURCE_AT_REST._replace(displacement=DisplacementState(0.1, 0.2, 3.0))
@@ -207,9 +203,8 @@ def look_output(
     presses: tuple[PressState, ...],
     dt: float,
 ) -> tuple[tuple[LookSourceState, ...], LookOutput]:
-    """Return the sources' new states, and the view after `dt` seconds with how far it turned: all sources together.
-
-    The pitch stays within its limits; the yaw is kept to -pi..pi, so that it is as exact after a day as at first.
+    """Return the sources' new states, and the view after `dt` seconds with its turn by all sources together. The
+    pitch stays within its limits; the yaw is wrapped to -pi..pi, so that it is as precise after a day as at first.
 
     >>> tuning = NO_LOOK._replace(sources=(PLAIN_LOOK_SOURCE._replace(yaw=0.001, pitch=0.001),))
     >>> look_output(tuning, (), (LOOK_SOURCE_AT_REST,), 0.25, 0.0, ((250.0, 0.0),), (), 0.01)[1].view_yaw

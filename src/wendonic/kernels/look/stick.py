@@ -12,9 +12,9 @@ AT_RIM = 1.0 - 1e-9
 
 
 class StickLookTuning(NamedTuple):
-    """Dead zone and curve; `eases` is 1 where it eases in over `ease_s`, `boosts` where a stick at the rim for
-    `hold_s` gets `rim_boost` (share of the rate) more; `snaps` where it turns at once from the tilt `snap_at` on, and
-    again after it was back at `rearm_at`.
+    """Dead zone and curve; `eases` is 1 if it eases in over `ease_s`, `boosts` if a stick that has been at the rim
+    for `hold_s` gets `rim_boost` (share of the rate) more; `snaps` if it turns at once from the tilt `snap_at` on,
+    and again after it has been back at `rearm_at`.
     """
 
     tilt: StickTuning
@@ -29,8 +29,8 @@ class StickLookTuning(NamedTuple):
 
 
 class StickLookState(NamedTuple):
-    """How much of full rate it has reached, and for how long it has been at the rim; under snap turns, 1 in `amount`
-    after one has been made, until it may turn again; and what a stick with a release requested a tick ago.
+    """The share of the full rate that it has reached, and for how long it has been at the rim; with snap turns,
+    `amount` is 1 after a turn until it may turn again; and what a stick with `release` requested a tick ago.
     """
 
     amount: float
@@ -43,7 +43,7 @@ STICK_LOOK_AT_REST = StickLookState(0.0, 0.0, ZERO2)
 
 
 def eased(amount: float, wanted: float, ease_s: float, dt: float) -> tuple[float, float]:
-    """Return the amount at the end of a tick, and its mean over the tick, rising at 1 / ease_s and falling at once.
+    """Return the amount at the end of a tick, and its mean over the tick; it rises at 1 / ease_s and falls at once.
 
     >>> eased(0.0, 1.0, ease_s=0.5, dt=0.25), eased(0.0, 0.5, ease_s=0.5, dt=0.5), eased(1.0, 0.25, 0.5, 0.1)
     ((0.5, 0.25), (0.5, 0.375), (0.25, 0.25))
@@ -58,8 +58,8 @@ def eased(amount: float, wanted: float, ease_s: float, dt: float) -> tuple[float
 
 
 def boosted_s(rim_s: float, hold_s: float, ease_s: float) -> float:
-    """Return for how many seconds' worth of full boost a stick has been at the rim: none up to `hold_s`, then eased
-    in.
+    """Return the integral (s) of the boost of a stick that has been at the rim for a time: none up to `hold_s`, then
+    easing in.
 
     >>> boosted_s(1.0, 0.5, 0.0), boosted_s(0.75, 0.5, 0.5), boosted_s(0.25, 0.5, 0.5)
     (0.5, 0.0625, 0.0)
@@ -73,7 +73,7 @@ def boosted_s(rim_s: float, hold_s: float, ease_s: float) -> float:
 
 
 class StickLookOutput(NamedTuple):
-    """How much of its full rate a stick gives, right and up."""
+    """The share of its full rate that a stick gives, right and up."""
 
     right: float
     up: float
@@ -82,11 +82,11 @@ class StickLookOutput(NamedTuple):
 def stick_rates(
     tuning: StickLookTuning, tables: Row, state: StickLookState, right: float, up: float, dt: float
 ) -> tuple[StickLookState, StickLookOutput]:
-    """Return the new state and how much of its full rate a stick gives, as the mean over the tick.
+    """Return the new state and the share of its full rate that a stick gives, as the mean over the tick.
 
     Dead zone and curve as for walking, see `stick_output`, its release included. The amount eases in over `ease_s`
     and falls at once. A stick that has been at the rim for `hold_s` gives `rim_boost` of its rate more, eased in over
-    `ease_s` too. Both are integrated in closed form, so a turn does not depend on how it is cut into ticks.
+    `ease_s` too. Both are integrated in closed form, so a turn does not depend on the tick rate.
 
     >>> boosted = STICK_LOOK._replace(boosts=1, rim_boost=0.5, hold_s=0.5)
     >>> stick_rates(boosted, (), STICK_LOOK_AT_REST, 1.0, 0.0, 1.0)[1]
@@ -114,8 +114,8 @@ def stick_rates(
 def key_rates(
     tuning: StickLookTuning, state: StickLookState, right: float, up: float, dt: float
 ) -> tuple[StickLookState, StickLookOutput]:
-    """Return the new state and how much of their full rates held keys give, as the mean over the tick: all of each,
-    eased in over `ease_s` from the first of them on.
+    """Return the new state and the shares of their full rates that held keys give, as the mean over the tick: all of
+    each, easing in over `ease_s` from the first press on.
 
     >>> soft = STICK_LOOK._replace(eases=1, ease_s=0.5)
     >>> key_rates(soft, STICK_LOOK_AT_REST, -1.0, 1.0, 0.5)
@@ -132,10 +132,9 @@ def key_rates(
 def snap_turn(
     tuning: StickLookTuning, tables: Row, state: StickLookState, right: float, up: float
 ) -> tuple[StickLookState, float]:
-    """Return the new state and where a stick turns at once: 1 to the right, -1 to the left, 0 not at all.
-
-    It turns once the tilt sideways, of which only gate and centre are taken off, is at `snap_at`, and again only
-    after it was back at `rearm_at`, or over on the other side.
+    """Return the new state and the snap turn of a stick: 1 to the right, -1 to the left, 0 for none. It turns once
+    the sideways tilt, after gate and centre only, reaches `snap_at`, and again only after it has been back at
+    `rearm_at` or on the other side.
 
     >>> snap = STICK_LOOK._replace(snaps=1, snap_at=0.75, rearm_at=0.25)
     >>> state, first = snap_turn(snap, (), STICK_LOOK_AT_REST, -0.8, 0.0)

@@ -9,7 +9,8 @@ from wendonic.kernels.vector import Vec2
 
 
 def first_to_count(one: float, other: float, rule: int) -> float:
-    """Return which of two keys of one side counts under a rule, by their numbers in the order of pressing; 0 is none.
+    """Return which of two keys of one side counts under a rule, by their numbers in the order of pressing; 0 for
+    none.
 
     >>> first_to_count(2.0, 3.0, OPPOSITES_EARLIEST), first_to_count(2.0, 3.0, 0), first_to_count(0.0, 3.0, 2)
     (2.0, 3.0, 3.0)
@@ -20,10 +21,9 @@ def first_to_count(one: float, other: float, rule: int) -> float:
 
 
 def without_losers(sources: tuple[SourceTuning, ...], between: int, raw: tuple[Row, ...]) -> tuple[Row, ...]:
-    """Return the raw numbers of a channel's sources without the keys that keys of another entry outdo.
-
-    Within an entry its own rule for opposites counts, among entries `between`: of two sides that entries pull to, the
-    later or the earlier one gets its way, or neither does.
+    """Return the raw numbers of a channel's sources without the keys that lose against keys of another entry. Within
+    an entry its own rule for opposites counts, among entries the rule `between`: of two opposite sides, the later or
+    the earlier one wins, or neither does.
 
     >>> from wendonic.kernels.source.source import PLAIN_SOURCE
     >>> keys = PLAIN_SOURCE._replace(kind=SOURCE_KEYS)
@@ -36,7 +36,7 @@ def without_losers(sources: tuple[SourceTuning, ...], between: int, raw: tuple[R
             rule, numbers = sources[k].keys.opposites, raw[k]
             x = opposed(numbers[0], numbers[1], rule)
             y = opposed(numbers[2], numbers[3], rule)
-            # Under the same rule all of its keys count; else only those that its own rule leaves.
+            # Under the same rule all of its keys count; otherwise only those that its own rule leaves.
             same = rule == between
             if same or x > 0.0:
                 right = first_to_count(right, numbers[0], between)
@@ -66,9 +66,9 @@ def without_losers(sources: tuple[SourceTuning, ...], between: int, raw: tuple[R
 
 
 def both_keys(first: SourceOutput, second: SourceOutput, means: int) -> SourceOutput:
-    """Return what two entries of keys request together: each axis of their sum, at most 1; the stronger one gives its
-    number. `means` is 1 where `ran_x` and `ran_y` are the means of a tick, see `SourceOutput`; where it is 0, the two
-    runs become one that is as long as the longer one and has the mean of both.
+    """Return the request of two entries of keys together: the sum on each axis, at most 1, with the number of the
+    stronger one. `means` is 1 if `ran_x` and `ran_y` are the means of a tick, see `SourceOutput`; if it is 0, the two
+    runs become one as long as the longer one, with the same mean.
 
     >>> from wendonic.kernels.source.source import NO_OUTPUT
     >>> ahead = NO_OUTPUT._replace(length=1.0, y=1.0, raw_y=1.0)
@@ -97,7 +97,7 @@ def both_keys(first: SourceOutput, second: SourceOutput, means: int) -> SourceOu
 
 
 def asked_together(first: Vec2, second: Vec2) -> Vec2:
-    """Return what two entries of keys requested together.
+    """Return the earlier request of two entries of keys together.
 
     >>> asked_together(Vec2(0.0, 1.0), Vec2(0.25, 0.5))
     Vec2(x=0.25, y=1.0)
@@ -106,7 +106,7 @@ def asked_together(first: Vec2, second: Vec2) -> Vec2:
 
 
 def bounded(value: float) -> float:
-    """Return a value kept to -1..1.
+    """Return a value clamped to -1..1.
 
     >>> bounded(1.5), bounded(-0.5)
     (1.0, -0.5)

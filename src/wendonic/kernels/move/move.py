@@ -27,16 +27,16 @@ from wendonic.kernels.source.source import (
 from wendonic.kernels.vector import ZERO2, Vec2
 
 REST_AMOUNT = 1e-3
-"""Smoothing fades for ever; below this share of full speed, with no request, it is rest."""
+"""A smoothed value decays for ever; below this share of full speed, without a request, it counts as rest."""
 
 RAMP_PART_S = 0.0005
-"""Parts of a tick in which a key's ramp goes through a step that has no closed form for it, such as one-euro."""
+"""Longest part (s) of a tick while a key's ramp passes through a step without a closed form, such as one-euro."""
 
 SETTLED = 1e-5
-"""A request that changes by less within a tick does not count as running: a hundredth of a millimetre at 3 m/s."""
+"""A request that changes by less within a tick counts as constant: a hundredth of a millimetre at 3 m/s."""
 
 LEAST_LIVES = 1e-6
-"""Over fewer half-lives than this, what fades runs straight, but for rounding."""
+"""Over fewer half-lives than this, a decay is linear up to rounding."""
 
 SMOOTHING_NONE = 0
 SMOOTHING_HALF_LIFE = 1
@@ -51,11 +51,11 @@ class PressAmount(NamedTuple):
 
 
 class MoveTuning(NamedTuple):
-    """The numbers of the channel; `cuts_ramps` is 1 where a tick in which keys ramp is cut into RAMP_PART_S, and
-    no `notches` are 0; `notch_margin` (rad) holds where the pull is whole. Where `across` is 1, in a game seen
-    from the side, what a source requests forward or back is left out once it is shaped. `joined` is 1 where
-    several sources are keys, `between` the rule for their opposites. `diagonals` has the rule of each source,
-    nothing where all have the same.
+    """The numbers of the channel. `cuts_ramps` is 1 if a tick in which keys ramp is cut into parts of RAMP_PART_S;
+    `notches` is 0 for none; `notch_margin` (rad) applies if the pull is 1. If `across` is 1, in a game seen from the
+    side, the shaped request of a source forward or back is dropped. `joined` is 1 if several sources are keys,
+    `between` is the rule for their opposites. `diagonals` has the rule of each source, and is empty if all have the
+    same.
     """
 
     sources: tuple[SourceTuning, ...]
@@ -79,8 +79,8 @@ class MoveTuning(NamedTuple):
 
 
 class MoveState(NamedTuple):
-    """What the channel carries from tick to tick: its sources, the one that asked last, the pace, the notch, the
-    filter, and what came out, right and forward.
+    """What the channel carries from tick to tick: its sources, the last one that steered, the pace, the notch, the
+    filter, and the output, right and forward.
     """
 
     sources: tuple[SourceState, ...]
@@ -93,8 +93,8 @@ class MoveState(NamedTuple):
 
 
 class MoveOutput(NamedTuple):
-    """What came out: the number of the source that asks (-1 for none), raw and shaped, how long that is, by what
-    presses multiplied it, and how it ran there within the tick, see `Request`.
+    """The output: the number of the source that steers (-1 for none), raw and shaped, its length, the factor of
+    presses, and how it changed within the tick, see `Request`.
     """
 
     source: float
@@ -110,7 +110,7 @@ class MoveOutput(NamedTuple):
 
 
 class Paced(NamedTuple):
-    """A pace, the length that it multiplies, and the direction of the request."""
+    """A pace, the length of (x, y), and the direction (x, y) of the request that it scales."""
 
     pace: float
     length: float
@@ -119,7 +119,7 @@ class Paced(NamedTuple):
 
 
 class Smoothed(NamedTuple):
-    """The filter, and what came out of it: right, forward and how long that is."""
+    """The filter and its output: right, forward and length."""
 
     filter: OneEuroState
     right: float
@@ -128,7 +128,7 @@ class Smoothed(NamedTuple):
 
 
 class RunWithin(NamedTuple):
-    """How a request ran within a tick: straight from `begin` to `corner` in `corner_s`, and on to its end."""
+    """How a request changed within a tick: linearly from `begin` to `corner` in `corner_s`, and on to its end."""
 
     begin: Vec2
     corner: Vec2
@@ -150,10 +150,8 @@ def move_output(
     presses: tuple[PressState, ...],
     dt: float,
 ) -> tuple[MoveState, MoveOutput]:
-    """Return the channel's new state and what came out after `dt` seconds.
-
-    Where a step has no closed form for a key's ramp (`cuts_ramps`), a tick in which one runs has to come in parts of
-    at most RAMP_PART_S.
+    """Return the channel's new state and the output after `dt` seconds. If a step has no closed form for a key's ramp
+    (`cuts_ramps`), a tick with a ramp has to come in parts of at most RAMP_PART_S.
 
     >>> from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_AT_REST
     >>> stick = NO_MOVE._replace(sources=(PLAIN_SOURCE,), notches=4, notch_pull=1.0)
@@ -184,14 +182,14 @@ def move_output(
     filtered, right, forward, amount = smoothed(tuning, state, x, y, length * scale, dt)
 
     if len(tuning.paces) > 0:
-        # From pace to pace it leaps.
+        # It jumps from pace to pace.
         ran_x, ran_y, run_s = x, y, 0.0
     elif run_s > 0.0:
         ran_scale = kept * diagonal_scale(tuning, source, math.hypot(ran_x, ran_y), ran_x, ran_y)
         ran_x *= ran_scale
         ran_y *= ran_scale
         if tuning.notches > 0:
-            # What turns round within the tick, or comes to rest, has run towards a notch of its own.
+            # A request that reverses or ends within the tick has its own notch before that.
             last_notch = notch if notch >= 0.0 else state.notch
             ran_notch = notch_of(ran_x, ran_y, tuning.notches, tuning.notch_margin, last_notch)
             ran_x, ran_y = notched(ran_x, ran_y, tuning.notches, tuning.notch_pull, ran_notch)
@@ -205,7 +203,7 @@ def move_output(
 def all_sources(
     tuning: MoveTuning, tables: Row, state: MoveState, raw: tuple[Row, ...], dt: float
 ) -> tuple[tuple[SourceState, ...], SourceOutput]:
-    """Return the sources' new states, and what they request together: all keys first, then keys and the others."""
+    """Return the sources' new states, and their request together: all keys first, then keys and the others."""
     follows_half_life = tuning.smoothing == SMOOTHING_HALF_LIFE
     felt_s = tuning.half_life_s if follows_half_life else 0.0
     output = keys = NO_OUTPUT
@@ -244,13 +242,13 @@ def all_sources(
 
 
 def across_alone(tuning: SourceTuning, output: SourceOutput) -> SourceOutput:
-    """Return what a source requests in a game seen from the side, where nothing goes forward or back.
+    """Return the request of a source in a game seen from the side, without forward and back.
 
     >>> from wendonic.kernels.source.source import PLAIN_SOURCE
     >>> across_alone(PLAIN_SOURCE, NO_OUTPUT._replace(length=1.0, x=0.6, y=0.8))[1:4]
     (0.6, 0.6, 0.0)
     """
-    # What is nearly upright requests nothing: no thumb is steady across.
+    # A tilt that is nearly upright requests nothing, since no thumb holds it exactly.
     side = output.x
     if tuning.kind != SOURCE_KEYS and side != 0.0:
         side = wedged(side, output.y, tuning.stick.dead_zone.inner).x
@@ -260,7 +258,7 @@ def across_alone(tuning: SourceTuning, output: SourceOutput) -> SourceOutput:
 
 
 def paced(tuning: MoveTuning, pace: float, scale: float, x: float, y: float) -> Paced:
-    """Return the pace of a request that `scale` multiplies, and the request's direction: the pace is its amount.
+    """Return the pace of a request with the factor `scale`, and the request's direction: the pace is its amount.
 
     >>> from wendonic.kernels.move.paces import PaceTuning
     >>> walks = NO_MOVE._replace(paces=(PaceTuning(0.1, 0.5), PaceTuning(0.8, 1.0)))
@@ -271,7 +269,7 @@ def paced(tuning: MoveTuning, pace: float, scale: float, x: float, y: float) -> 
     pace = pace_of(tuning.paces, tuning.pace_margin, long * scale, pace)
     if long <= 0.0:
         return Paced(pace, long, x, y)
-    # First a direction: of the shortest tilts the pace would be infinitely many times as much.
+    # First make a direction: for the shortest tilts, pace / length would overflow.
     x /= long
     y /= long
     if long < COARSE_LENGTH:
@@ -282,7 +280,7 @@ def paced(tuning: MoveTuning, pace: float, scale: float, x: float, y: float) -> 
 
 
 def press_scale(tuning: MoveTuning, presses: tuple[PressState, ...]) -> float:
-    """Return by what presses multiply a request: the least amount of those that are held, 1 for none.
+    """Return the factor of held presses for a request: the smallest of their amounts, 1 if none is held.
 
     >>> from wendonic.kernels.press.press import PRESS_AT_REST
     >>> creeps = NO_MOVE._replace(press_amounts=(PressAmount(0, 0.4),))
@@ -318,8 +316,8 @@ def smoothed(tuning: MoveTuning, state: MoveState, x: float, y: float, amount: f
 
 
 def run_within(tuning: MoveTuning, state: MoveState, end: Vec2, ran: Vec2, run_s: float, dt: float) -> RunWithin:
-    """Return how a request ran to its `end` within the tick, see `Request`; `ran` is what ramps made of it on the
-    way, and `run_s` for how long they ran.
+    """Return how a request changed within the tick up to its `end`, see `Request`; `ran` is the effect of ramps on
+    the way, and `run_s` their duration.
 
     >>> run_within(NO_MOVE, MOVE_AT_REST, Vec2(0.0, 1.0), Vec2(0.0, 0.5), 0.01, 0.02)
     RunWithin(begin=Vec2(x=0.0, y=0.5), corner=Vec2(x=0.0, y=1.0), corner_s=0.01)
@@ -333,7 +331,7 @@ def run_within(tuning: MoveTuning, state: MoveState, end: Vec2, ran: Vec2, run_s
         corner_s = dt
         lives = dt / tuning.half_life_s if tuning.smoothing == SMOOTHING_HALF_LIFE else 0.0
         if lives > LEAST_LIVES:
-            # Two straight runs with the mean of what smoothing makes of a tick: y' = (x - y) ln 2 / half-life.
+            # Two linear runs with the same mean as smoothing over the tick: y' = (x - y) ln 2 / half-life.
             corner_s = min(0.5 * dt, 2.0 * tuning.half_life_s)
             lag, share = 1.0 / (lives * math.log(2.0)), corner_s / dt
             corner = Vec2(
@@ -345,7 +343,7 @@ def run_within(tuning: MoveTuning, state: MoveState, end: Vec2, ran: Vec2, run_s
 
 
 def diagonal_scale(tuning: MoveTuning, source: float, length: float, x: float, y: float) -> float:
-    """Return by what the rule for diagonals multiplies a request of a source, see `scale_under`.
+    """Return the factor of the diagonal rule for a request of a source, see `scale_under`.
 
     >>> diagonal_scale(NO_MOVE._replace(merge=MERGE_SUM), 0.0, 2.0, 2.0, 0.0)
     0.5
@@ -360,7 +358,7 @@ def diagonal_scale(tuning: MoveTuning, source: float, length: float, x: float, y
 
 
 def no_longer(corner: Vec2, begin: Vec2, end: Vec2, mean: Vec2) -> Vec2:
-    """Return a corner that is no longer than the longest of three requests: nothing in between is.
+    """Return a corner cut to the length of the longest of three requests, since no request in between is longer.
 
     >>> no_longer(Vec2(0.0, 2.0), Vec2(1.0, 0.0), Vec2(0.0, 0.5), Vec2(0.5, 0.25))
     Vec2(x=0.0, y=1.0)
@@ -374,7 +372,7 @@ def no_longer(corner: Vec2, begin: Vec2, end: Vec2, mean: Vec2) -> Vec2:
 
 
 def without_rounding(tuning: MoveTuning, amount: float) -> float:
-    """Return an amount without what rounding adds to a full one, which only a rule that does not cap may exceed.
+    """Return an amount without the excess that rounding adds to a full one; only a rule without a cap may exceed 1.
 
     >>> without_rounding(NO_MOVE, 1.0000000000000002)
     1.0
@@ -387,7 +385,7 @@ def without_rounding(tuning: MoveTuning, amount: float) -> float:
 
 
 def needs_no_cap(tuning: MoveTuning) -> bool:
-    """Return whether a cap of diagonals has nothing to do: no source requests more than a length of 1.
+    """Return whether a diagonal cap is not needed because no source requests more than a length of 1.
 
     >>> from wendonic.kernels.source.source import PLAIN_SOURCE
     >>> stick = NO_MOVE._replace(sources=(PLAIN_SOURCE,))
@@ -397,7 +395,7 @@ def needs_no_cap(tuning: MoveTuning) -> bool:
     within = tuning.diagonal == DIAGONAL_CAP and (tuning.merge != MERGE_SUM or len(tuning.sources) == 1)
     for k in range(len(tuning.sources)):
         keys = tuning.sources[k].kind == SOURCE_KEYS
-        # Several entries of keys are one keyboard, on both axes perhaps.
+        # Several entries of keys are one keyboard, perhaps with both axes.
         one_axis = within_circle(tuning.sources[k]) and not (keys and tuning.joined > 0)
         within = within and ((tuning.across > 0 and keys) or one_axis)
     return within

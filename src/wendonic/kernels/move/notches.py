@@ -1,4 +1,4 @@
-"""Step 9 of shaping: the direction drawn to a few compass points."""
+"""Step 9 of shaping: the direction pulled to a few compass points."""
 
 import math
 
@@ -6,17 +6,16 @@ from wendonic.kernels.angles import wrapped_angle
 from wendonic.kernels.vector import Vec2
 
 ON_BORDER = 1e-6
-"""Within this angle (rad) of a border a heading is on it, as that of two keys may be."""
+"""Within this angle (rad) of a border a heading counts as on it, as with two keys."""
 
 STRAIGHT = 1e-12
-"""Less than this of a direction is none of it."""
+"""A smaller component of a direction counts as 0."""
 
 
 def nearest_notch(heading: float, notches: int) -> float:
-    """Return which of `notches` compass points a heading (rad) is nearest to; they count clockwise from forward, 0.
-
-    On the border between two, mirrored headings have mirrored points: the point further to the side, of two that are
-    as far to the side the one further forward, and straight behind the one on the right.
+    """Return the nearest of `notches` compass points to a heading (rad), counted clockwise from forward, 0. On a
+    border between two points, mirrored headings get mirrored points: the one further to the side, of two that are
+    equally far to the side the one further forward, and straight behind the one on the right.
 
     >>> [nearest_notch(math.radians(deg), 4) for deg in (44.0, 45.0, -45.0, 135.0, -135.0)]
     [0.0, 1.0, 3.0, 1.0, 3.0]
@@ -31,7 +30,7 @@ def nearest_notch(heading: float, notches: int) -> float:
     clockwise, other = border + 0.5, border - 0.5
     to_side = abs(math.sin(clockwise * width)) - abs(math.sin(other * width))
     if notches % 4 == 0:
-        # No two neighbours are as far to the side.
+        # Neighbours are never equally far to the side.
         return (clockwise if to_side > 0.0 else other) % notches
     ahead = math.cos(clockwise * width) - math.cos(other * width)
     if abs(to_side) > ON_BORDER:
@@ -44,9 +43,8 @@ def nearest_notch(heading: float, notches: int) -> float:
 
 
 def notch_of(x: float, y: float, notches: int, margin: float, was: float) -> float:
-    """Return which of `notches` compass points (x, y) is drawn to; `was` is the one before, -1 for none, as at rest.
-
-    A point is left only `margin` (rad) beyond its border, so that a hand on the border does not flicker.
+    """Return the one of `notches` compass points that (x, y) is pulled to; `was` is the previous one, -1 for none, as
+    at rest. A point is left only `margin` (rad) beyond its border, so that a hand on the border does not flicker.
 
     >>> headings = [math.radians(deg) for deg in (22.0, 23.0, 28.0, 29.0, 23.0, 16.0)]
     >>> notch, seen = -1.0, []
@@ -73,10 +71,10 @@ def notched(x: float, y: float, notches: int, pull: float, notch: float) -> Vec2
     """Return (x, y) turned towards `notch`, one of `notches` compass points, the first one forward; the length is
     kept.
 
-    Around each point lies its share of the circle, w = pi / notches to either side. Up to pull * w away from it the
-    direction is put on the point; beyond, an offset d becomes (d - pull * w) / (1 - pull), so the border between two
-    points stays where it was and, for a pull below 1, nothing jumps. A pull of 0 turns nothing; one of 1 leaves
-    nothing but the points.
+    Each point has its share of the circle, w = pi / notches to either side. Up to pull * w from the point the
+    direction becomes that of the point; beyond, an offset d becomes (d - pull * w) / (1 - pull), so the border
+    between two points stays in place and, for a pull below 1, nothing jumps. A pull of 0 changes nothing; with 1 only
+    the points remain.
 
     >>> x, y = notched(0.05, 1.0, notches=8, pull=0.5, notch=0.0)
     >>> x, y == math.hypot(0.05, 1.0), notched(0.5, 0.0, notches=4, pull=1.0, notch=1.0)
@@ -94,7 +92,7 @@ def notched(x: float, y: float, notches: int, pull: float, notch: float) -> Vec2
     if beyond > 0.0 and pull < 1.0:
         heading += math.copysign(min(beyond / (1.0 - pull), half), offset)
     right, forward = math.sin(heading), math.cos(heading)
-    # Straight to the side is nothing forward, not what rounding leaves: a vehicle would creep, or brake.
+    # Straight to the side must have exactly no forward component: with rounding, a vehicle would creep or brake.
     right = right if math.fabs(right) > STRAIGHT else 0.0
     forward = forward if math.fabs(forward) > STRAIGHT else 0.0
     return Vec2(length * right, length * forward)

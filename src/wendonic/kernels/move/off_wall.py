@@ -1,4 +1,4 @@
-"""What is left of a request once the player no longer asks into the wall that the body touches."""
+"""Drops the part of a request that points into a wall but is no longer held."""
 
 import math
 
@@ -10,11 +10,11 @@ from wendonic.kernels.source.source import SOURCE_KEYS, SOURCE_SWING, SourceStat
 from wendonic.kernels.vector import Vec2
 
 FACES_WALL = 0.5
-"""An axis runs into a wall that stands across it within 60 deg; along any other wall most of its speed is kept."""
+"""An axis runs into a wall whose normal is within 60 deg of it; along any other wall most of the speed is kept."""
 
 
 def lags(tuning: SourceTuning) -> bool:
-    """Return whether a source requests something else than what is held, for a while.
+    """Return whether a source can lag behind what is held.
 
     >>> from wendonic.kernels.source.source import PLAIN_SOURCE
     >>> lags(PLAIN_SOURCE)
@@ -24,7 +24,7 @@ def lags(tuning: SourceTuning) -> bool:
 
 
 def lagging(sources: tuple[SourceTuning, ...]) -> bool:
-    """Return whether any of the sources does.
+    """Return whether any of the sources can lag behind what is held.
 
     >>> lagging(())
     False
@@ -36,7 +36,7 @@ def lagging(sources: tuple[SourceTuning, ...]) -> bool:
 
 
 def remembers(tuning: MoveTuning) -> bool:
-    """Return whether the channel requests something else than what is held, for a while.
+    """Return whether the channel can lag behind what is held.
 
     >>> from wendonic.kernels.move.move import NO_MOVE, SMOOTHING_HALF_LIFE
     >>> remembers(NO_MOVE), remembers(NO_MOVE._replace(smoothing=SMOOTHING_HALF_LIFE))
@@ -46,8 +46,8 @@ def remembers(tuning: MoveTuning) -> bool:
 
 
 def off_axis(value: float, asked: float, away: float) -> float:
-    """Return what is left of a value along an axis on which `away` is the wall's normal: nothing of what points into
-    the wall once that is no longer requested.
+    """Return a value along an axis with the wall's normal `away`, or 0 if it points into the wall and is no longer
+    requested.
 
     >>> off_axis(0.8, -1.0, -1.0), off_axis(0.8, 1.0, -1.0), off_axis(0.8, -1.0, -0.2), off_axis(-0.8, 0.0, -1.0)
     (0.0, 0.8, 0.8, -0.8)
@@ -58,7 +58,7 @@ def off_axis(value: float, asked: float, away: float) -> float:
 
 
 def asked_of(tuning: SourceTuning, state: SourceState, raw: Row) -> Vec2:
-    """Return what a source requests, before it is shaped: a stick within its dead zone requests nothing.
+    """Return the unshaped request of a source; a stick within its dead zone requests nothing.
 
     >>> from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_AT_REST
     >>> asked_of(PLAIN_SOURCE, SOURCE_AT_REST, (0.5, -0.25))
@@ -94,8 +94,8 @@ def keys_off_wall(tuning: SourceTuning, state: SourceState, raw: Row, away: Vec2
 def axis_off_wall(
     tuning: tuple[SourceTuning, ...], states: tuple[SourceState, ...], raw: tuple[Row, ...], away: float
 ) -> tuple[SourceState, ...]:
-    """Return the states of an axis channel's sources likewise; `away` is the wall's normal along what the channel
-    requests.
+    """Return the states of an axis channel's sources likewise; `away` is the component of the wall's normal along the
+    channel.
 
     >>> axis_off_wall((), (), (), -1.0)
     ()
@@ -107,9 +107,9 @@ def axis_off_wall(
 
 
 def move_off_wall(tuning: MoveTuning, state: MoveState, raw: tuple[Row, ...], away: Vec2) -> MoveState:
-    """Return the channel's state without what points into a wall and is no longer requested, each axis by itself;
-    `away` is the wall's normal, right and forward. So the way back from a wall is the way from a standstill, while
-    what is held against it stays a request.
+    """Return the channel's state without the components that point into a wall and are no longer requested, for each
+    axis; `away` is the wall's normal, right and forward. So moving away from a wall is like starting from a
+    standstill, while input held against the wall stays a request.
 
     >>> from wendonic.kernels.move.move import MOVE_AT_REST, NO_MOVE, SMOOTHING_HALF_LIFE
     >>> smooth = NO_MOVE._replace(smoothing=SMOOTHING_HALF_LIFE)

@@ -1,4 +1,4 @@
-"""Step 10 of shaping: smoothing that weakens when the hand is quick."""
+"""Step 10 of shaping: smoothing that weakens when the hand is fast."""
 
 import math
 from typing import NamedTuple
@@ -13,7 +13,7 @@ class OneEuroTuning(NamedTuple):
 
 
 class OneEuroState(NamedTuple):
-    """The input of a tick ago, and how fast it was found to change (per second), both already smoothed."""
+    """The smoothed input of a tick ago, and its smoothed rate of change (per second)."""
 
     was_x: float
     was_y: float
@@ -31,8 +31,8 @@ def one_euro(
     """Return the filter's new state and (smooth_x, smooth_y) after following (x, y) for `dt` seconds.
 
     Formula (Casiez, Roussel, Vogel, CHI 2012): a low-pass whose cutoff is min_cutoff + beta * speed, where speed is
-    the input's rate of change behind a low-pass of its own at d_cutoff; `beta` is in Hz for a speed of 1 per
-    second. One cutoff serves both axes, so no direction is smoothed more than another.
+    the input's rate of change after its own low-pass at d_cutoff; `beta` is in Hz for a speed of 1 per second. One
+    cutoff serves both axes, so no direction is smoothed more than another.
 
     The paper steps both low-passes once a sample. Here they are integrated: within a tick the input is constant, so a
     change is an impulse of speed at its beginning that fades at d_cutoff, and the cutoff's mean over the tick is
@@ -49,7 +49,7 @@ def one_euro(
     min_cutoff_hz, beta, d_cutoff_hz = tuning
     was_x, was_y, speed_x, speed_y = state
     rate = math.tau * d_cutoff_hz
-    # The speed of the input, behind a low-pass at d_cutoff; its mean over the tick.
+    # The speed of the input after a low-pass at d_cutoff, and its mean over the tick.
     speed_x += rate * (x - was_x)
     speed_y += rate * (y - was_y)
     left = math.exp(-rate * dt)

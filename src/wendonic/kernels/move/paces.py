@@ -1,23 +1,23 @@
-"""Step 8 of shaping: a length made one of a few paces."""
+"""Step 8 of shaping: the length becomes one of a few paces."""
 
 from typing import NamedTuple
 
 
 class PaceTuning(NamedTuple):
-    """A pace: above which length it begins, and its amount."""
+    """A pace: the length above which it begins, and its amount."""
 
     above: float
     amount: float
 
 
 COARSE_LENGTH = 1e-30
-"""Below this the length of two numbers is too coarse to make a direction of them at once, in single precision too."""
+"""Below this length two numbers are too coarse to be divided by it directly, in single precision as well."""
 
 
 def pace_of(paces: tuple[PaceTuning, ...], margin: float, length: float, pace: float) -> float:
     """Return which pace a length (0 or more) requests: 0 for standing, 1 for the first; `pace` is the one before.
 
-    Paces rise. One is left downwards only `margin` below where it begins (or at 0), so that a stick held on a border
+    Paces rise. A pace is left downwards only `margin` below its beginning (or at 0), so that a stick held on a border
     does not flicker.
 
     >>> paces = (PaceTuning(0.0, 0.45), PaceTuning(0.7, 1.0))

@@ -1,4 +1,4 @@
-"""Presses: what a player does with a key becomes held, began and ended, under one of six styles."""
+"""Presses: the states of their controls become held, began and ended, under one of six styles."""
 
 from typing import NamedTuple
 
@@ -11,15 +11,15 @@ STYLE_DOUBLE = 5
 STYLE_REPEAT = 6
 
 SLACK_S = 1e-9
-"""A limit in seconds counts as reached when rounding alone keeps it from being so."""
+"""A limit in seconds counts as reached if only rounding is missing."""
 
 FAR_S = 60.0
-"""Times are counted no further: every limit of a profile is below."""
+"""Times are counted up to here: every limit of a profile is lower."""
 
 
 class PressTuning(NamedTuple):
-    """The numbers of one press; `waits` is 1 for one that waits for the ground, `airs` for one of those that begins
-    `air_jumps` more times in the air.
+    """The numbers of one press; `waits` is 1 if it waits for the ground, `airs` if it can also begin `air_jumps`
+    times in the air.
     """
 
     style: int
@@ -38,8 +38,8 @@ class PressTuning(NamedTuple):
 class PressInput(NamedTuple):
     """What happened to a press in a tick: `down` is 1 while one of its controls is held at the end of the tick,
     `edges` how often that changed during the tick, `lost` 1 if the last change to up was a loss (of the focus, or of
-    the device) and not the player's, 2 if a loss came after it. Downs and ups take turns, so the three numbers tell
-    the whole course of the tick.
+    the device) and not the player's, 2 if a loss came after it. Downs and ups alternate, so the three numbers
+    describe the whole tick.
     """
 
     down: float
@@ -48,13 +48,12 @@ class PressInput(NamedTuple):
 
 
 class PressState(NamedTuple):
-    """What a press gave this tick and carries to the next; flags are 0 or 1, times in seconds.
-
-    `down` and `down_s`: its controls, and for how long (a press that repeats takes an interval off each time);
-    `first_s`: since the first of two, -1 for none; `on`: what the style makes of it; `wanted_s`: since it was asked
-    for without being given, -1 for none; `air_s`: since the ground was gone; `air_count`: how often it began in the
-    air since then; `begun_s`: since the tick in which it last began; `held_s`: for how long it has been held, or was
-    when it ended; `began_count`: how often it began in this tick.
+    """The results of a press in this tick and what it carries to the next; flags are 0 or 1, times in seconds. `down`
+    and `down_s`: whether its controls are down, and for how long (a repeating press subtracts an interval each time);
+    `first_s`: time since the first of two taps, -1 for none; `on`: the state by its style; `wanted_s`: time since a
+    request that waits, -1 for none; `air_s`: time since the ground was left; `air_count`: how often it began in the
+    air since then; `begun_s`: time since the tick in which it last began; `held_s`: for how long it has been held, or
+    was when it ended; `began_count`: how often it began in this tick.
     """
 
     down: float
@@ -77,7 +76,7 @@ PRESS_AT_REST = PressState(0.0, 0.0, -1.0, 0.0, -1.0, FAR_S, 0.0, FAR_S, 0.0, 0.
 
 
 class StyleOutput(NamedTuple):
-    """What a style makes of a tick: the times and the level it carries on, how often it came on and went off."""
+    """The result of a style for a tick: the times and the state it carries on, and how often it began and ended."""
 
     down_s: float
     first_s: float
@@ -87,7 +86,7 @@ class StyleOutput(NamedTuple):
 
 
 def style_output(tuning: PressTuning, state: PressState, raw: PressInput, dt: float) -> StyleOutput:
-    """Return what a style makes of a tick, see `press_output`.
+    """Return the result of a style for a tick, see `press_output`.
 
     >>> tap = SILENT_PRESS._replace(style=STYLE_TAP, tap_s=0.2)
     >>> style_output(tap, PRESS_AT_REST, PressInput(0.0, 2.0, 0.0), 0.1).ons
@@ -141,7 +140,7 @@ def style_output(tuning: PressTuning, state: PressState, raw: PressInput, dt: fl
 
 
 class Waiting(NamedTuple):
-    """What a press that waits carries on, see `PressState`, and whether it begins."""
+    """The state of a press that waits, see `PressState`, and whether it begins."""
 
     wanted_s: float
     air_s: float
@@ -197,18 +196,16 @@ def waiting_output(
 def press_output(tuning: PressTuning, state: PressState, raw: PressInput, grounded: float, dt: float) -> PressState:
     """Return the press's new state after `dt` seconds (above 0).
 
-    Styles: `STYLE_HOLD` is on while down. `STYLE_TOGGLE` changes with every down. `STYLE_TAP` begins and ends at
-    once when released within `tap_s`. `STYLE_LONG` is on from `long_s` after the down until released.
-    `STYLE_DOUBLE` is on from the second down within `double_s` of the first until released. `STYLE_REPEAT` is on
-    while down, and begins again `repeat_delay_s` after the down and every `repeat_interval_s` from then on.
+    Styles: `STYLE_HOLD` is on while down. `STYLE_TOGGLE` switches with every down. `STYLE_TAP` begins and ends at
+    once when released within `tap_s`. `STYLE_LONG` is on from `long_s` after the down until released. `STYLE_DOUBLE`
+    is on from the second down within `double_s` of the first until released. `STYLE_REPEAT` is on while down, and
+    begins again `repeat_delay_s` after the down and every `repeat_interval_s` from then on.
 
-    A press that waits begins only on the ground: at once, or as soon as the ground is there within `buffer_s` of
-    being pressed; and still up to `grace_s` after the ground is gone, unless the press itself took it away, having
-    begun no longer than `grace_s` before. What never began never ends. In the air one that `airs` begins at once, up
-    to `air_jumps` times until the ground is there again.
-
-    Changes count from the beginning of the tick in which they arrive, as all input does. What is requested and not
-    given yet is forgotten when the control is lost.
+    A press that waits begins only on the ground: at once, or on landing within `buffer_s` of being pressed, and up to
+    `grace_s` after leaving the ground, unless the press itself caused that by beginning at most `grace_s` before. A
+    press that never began never ends. With `airs` it also begins at once in the air, up to `air_jumps` times until
+    the next landing. Changes count from the beginning of the tick in which they arrive, like all input. A request
+    that still waits is forgotten when the control is lost.
 
     >>> hold = SILENT_PRESS._replace(style=STYLE_HOLD)
     >>> tapped = press_output(hold, PRESS_AT_REST, PressInput(0.0, 2.0, 0.0), 1.0, 0.016)

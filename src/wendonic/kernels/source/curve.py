@@ -12,15 +12,15 @@ CURVE_KNEE = 4
 CURVE_POINTS = 5
 
 PIECE_WIDTH = 5
-"""Numbers of one piece of a curve through points: the tilt it begins at, then four coefficients."""
+"""Numbers of one piece of a curve through points: the tilt at which it begins, then four coefficients."""
 
 
 def points_curve(tilt: float, tables: Row, points: int) -> float:
     """Return the amount at `tilt` on a monotone cubic through points (Fritsch and Butland 1984, as SciPy's PCHIP).
 
-    At index `points` of `tables` is the number of pieces, then PIECE_WIDTH numbers of each: a, c3, c2, c1,
-    c0. On the piece that begins at tilt a, with u = tilt - a: c0 + c1 u + c2 u² + c3 u³, to rounding what SciPy
-    gives.
+    At index `points` of `tables` is the number of pieces, followed by PIECE_WIDTH numbers for each: a, c3, c2, c1,
+    c0. On the piece that begins at tilt a, with u = tilt - a: c0 + c1 u + c2 u² + c3 u³, equal to SciPy up to
+    rounding.
 
     >>> points_curve(0.75, (2.0, 0.0, 0.0, 0.0, 0.5, 0.0, 0.5, 0.0, 0.0, 1.5, 0.25), 0)
     0.625
@@ -40,8 +40,8 @@ def points_curve(tilt: float, tables: Row, points: int) -> float:
 
 class CurveTuning(NamedTuple):
     """A form with its numbers: `exponent` of a power, `amount` of an expo or S curve and of a knee at `knee_tilt`;
-    `points` is where the pieces of a curve through points begin in the tables. `ends` is 1 where any tilt gives at
-    least `floor` and full tilt `ceiling`; `per_axis` is 1 for a curve on each axis by itself.
+    `points` is where the pieces of a curve through points begin in the tables. `ends` is 1 if any tilt gives at least
+    `floor` and full tilt gives `ceiling`; `per_axis` is 1 for a separate curve on each axis.
     """
 
     form: int
@@ -65,7 +65,7 @@ def curve_amount(tuning: CurveTuning, tables: Row, tilt: float) -> float:
     coarser. `CURVE_EXPO`: (1 - a) u + a u³, a = `amount`. `CURVE_S`: (1 - a) u + a (3 u² - 2 u³), finer at both ends.
     `CURVE_KNEE`: two straight rates that meet at tilt `knee_tilt` and value `amount`, both within 0..1.
     `CURVE_POINTS`: see `points_curve`. All are monotone from f(0) = 0 to f(1) = 1. A tilt above 0 then gives floor +
-    (ceiling - floor) f: the floor jumps over the dead zone that a game has of its own.
+    (ceiling - floor) f: the floor skips a dead zone that the game itself has.
 
     >>> curve_amount(LINEAR._replace(form=CURVE_POWER, exponent=2.0), (), 0.5)
     0.25
@@ -92,7 +92,7 @@ def curve_amount(tuning: CurveTuning, tables: Row, tilt: float) -> float:
         else:
             value = amount + (tilt - tuning.knee_tilt) * (1.0 - amount) / (1.0 - tuning.knee_tilt)
     elif tuning.form == CURVE_POINTS:
-        # Rounding may take the last piece a hair past 1.
+        # Rounding may take the last piece slightly past 1.
         value = min(max(points_curve(tilt, tables, tuning.points), 0.0), 1.0)
     if tuning.ends > 0:
         # floor + (ceiling - floor) f for what the form gives, f

@@ -1,4 +1,4 @@
-"""Step 3 of shaping: the dead zone, and the outer rim with it."""
+"""Step 3 of shaping: the dead zone, and the outer limit."""
 
 import math
 from typing import NamedTuple
@@ -13,15 +13,15 @@ ZONE_ROUND_WEDGE = 4
 ZONE_CUT = 5
 
 JUST_OUT = 1e-12
-"""Length of a tilt that is out of its dead zone and no further: a curve with a floor gives its floor there."""
+"""Length of a tilt just outside its dead zone, where a curve with a floor gives its floor."""
 
 
 def round_dead_zone(tilt: float, inner: float, outer: float) -> float:
-    """Return how far a stick is tilted once its round dead zone is taken off, 0..1.
+    """Return the tilt of a stick after its round dead zone, 0..1.
 
-    Formula: 0 for tilt <= inner, 1 for tilt >= outer, (tilt - inner) / (outer - inner) between: no jump
-    at either edge. `tilt` is the length of the stick's position (0 or more), 0 <= inner < outer. Because
-    only the length is changed, the direction stays what the hand gave.
+    Formula: 0 for tilt <= inner, 1 for tilt >= outer, (tilt - inner) / (outer - inner) between: no jump at either
+    edge. `tilt` is the length of the stick's position (0 or more), 0 <= inner < outer. Only the length is changed, so
+    the direction stays that of the hand.
 
     >>> round_dead_zone(0.14, inner=0.14, outer=0.96)
     0.0
@@ -38,22 +38,23 @@ def round_dead_zone(tilt: float, inner: float, outer: float) -> float:
 
 
 def zone_axis(along: float, inner: float, outer: float) -> float:
-    """Return one coordinate with a dead zone of its own taken off.
+    """Return one coordinate after a dead zone of its own.
 
     >>> zone_axis(-0.625, inner=0.25, outer=1.0), zone_axis(-0.1, inner=0.25, outer=1.0)
     (-0.5, 0.0)
     """
     amount = round_dead_zone(abs(along), inner, outer)
-    # Not a bare minus: that would make nothing read -0.0.
+    # No plain negation: it would turn zero into -0.0.
     return 0.0 - amount if along < 0.0 else amount
 
 
 def wedged(x: float, y: float, share: float) -> Vec2:
-    """Return a position that is not the middle with each coordinate damped in proportion to the other one, and its
-    length kept.
+    """Return a position (not the middle) with each coordinate damped in proportion to the other one, at the same
+    length.
 
-    Formula: |x| becomes |x| - share |y|, |y| becomes |y| - share |x|, neither below 0, and the length is put back; so
-    a direction within atan(share) of an axis is put on it, and the rest fans out without a jump. 0 <= share < 1.
+    Formula: |x| becomes |x| - share |y|, |y| becomes |y| - share |x|, neither below 0, and the length is restored; so
+    a direction within atan(share) of an axis is moved onto it, and the others spread out without a jump. 0 <= share <
+    1.
 
     >>> wedged(0.25, 1.0, 0.25)[0], wedged(0.5, 0.5, 0.25)
     (0.0, Vec2(x=0.5, y=0.5))
@@ -67,7 +68,7 @@ def wedged(x: float, y: float, share: float) -> Vec2:
 
 
 class DeadZoneTuning(NamedTuple):
-    """A form with its numbers, in tilt (0..1); with `releases` 1, a stick that is out stays out until `release`."""
+    """A form with its numbers, in tilt (0..1); if `releases` is 1, a stick that is out stays out until `release`."""
 
     form: int
     releases: int
@@ -80,8 +81,8 @@ NO_DEAD_ZONE = DeadZoneTuning(ZONE_NONE, 0, 0.0, 1.0, 0.0)
 
 
 class Tilt(NamedTuple):
-    """How far something is tilted, and in which direction: that of (x, y), which is of length `norm`; a length of 0
-    has no direction.
+    """The length of a tilt, and its direction: that of (x, y), which has the length `norm`; a length of 0 has no
+    direction.
     """
 
     length: float
@@ -91,8 +92,8 @@ class Tilt(NamedTuple):
 
 
 def held_axis(tuning: DeadZoneTuning, was: float, along: float) -> float:
-    """Return one coordinate with a dead zone of its own taken off; one that was out on the same side (`was`) stays
-    just out until it is back at the release.
+    """Return one coordinate after a dead zone of its own; one that was out on the same side (`was`) stays just out
+    until it is back at the release.
 
     >>> axes = DeadZoneTuning(ZONE_AXES, 1, 0.2, 1.0, 0.1)
     >>> held_axis(axes, 0.5, 0.15), held_axis(axes, 0.0, 0.15), held_axis(axes, -0.5, 0.15)
@@ -105,14 +106,13 @@ def held_axis(tuning: DeadZoneTuning, was: float, along: float) -> float:
 
 
 def dead_zone_output(tuning: DeadZoneTuning, was: Vec2, x: float, y: float) -> Tilt:
-    """Return a stick's tilt with a dead zone of any form taken off, each coordinate of the position within -1..1.
+    """Return a stick's tilt after a dead zone of any form, each coordinate of the position within -1..1.
 
-    `ZONE_NONE` takes nothing. `ZONE_ROUND` works on the length, see `round_dead_zone`; `ZONE_AXES` on each axis by
-    itself. `ZONE_WEDGE` bends the direction, see `wedged` with `inner` as its share, and leaves no dead zone at rest;
-    `ZONE_ROUND_WEDGE` does both. `ZONE_CUT` lets the raw length pass once it is above the edge: it jumps there.
-
-    The edge is `inner` (JUST_OUT or more), or the release for a stick that is out already (`was`, what it requested a
-    tick ago, is not zero): then a round zone holds it just out, and a cut lets it pass; each axis works by itself.
+    `ZONE_NONE` changes nothing. `ZONE_ROUND` works on the length, see `round_dead_zone`; `ZONE_AXES` on each axis
+    separately. `ZONE_WEDGE` bends the direction, see `wedged` with `inner` as its share, and leaves no dead zone at
+    rest; `ZONE_ROUND_WEDGE` does both. `ZONE_CUT` passes the raw length above the edge, where it jumps. The edge is
+    `inner` (JUST_OUT or more), or the release for a stick that is out already (`was`, its request a tick ago, is not
+    zero): then a round zone holds it just out, and a cut passes it; each axis works separately.
 
     >>> from wendonic.kernels.vector import ZERO2
     >>> cut, out = DeadZoneTuning(ZONE_CUT, 1, 0.2, 1.0, 0.1), Vec2(0.15, 0.0)
@@ -130,11 +130,11 @@ def dead_zone_output(tuning: DeadZoneTuning, was: Vec2, x: float, y: float) -> T
     else:
         norm = math.hypot(x, y)
         if form in (ZONE_NONE, ZONE_WEDGE):
-            # Below JUST_OUT it is rounding, not a hand; dividing by it would overflow in the end.
+            # A length below JUST_OUT is rounding, not a hand; dividing by it could overflow.
             length = min(norm / outer, 1.0) if norm >= JUST_OUT else 0.0
         elif form == ZONE_CUT:
             edge = tuning.release if tuning.releases > 0 and (was.x != 0.0 or was.y != 0.0) else inner
-            # Nothing is rescaled: the raw length passes, and jumps at the edge.
+            # Not rescaled: the raw length passes, and jumps at the edge.
             length = 0.0 if norm <= edge else min(norm, 1.0)
         else:
             length = round_dead_zone(norm, inner, outer)

@@ -13,8 +13,8 @@ GATE_MEASURED = 2
 def rim_length(x: float, y: float, tables: Row, rim: int) -> float:
     """Return how far a stick's measured rim is from the middle, in the direction of (x, y).
 
-    At index `rim` of `tables` is the number of lengths, then the lengths themselves, at equal steps of
-    heading, clockwise from forward; between two of them the length runs straight.
+    At index `rim` of `tables` is the number of lengths, then the lengths themselves, at equal steps of heading,
+    clockwise from forward, with linear interpolation between them.
 
     >>> rim_length(1.0, 1.0, (4.0, 1.0, 0.5, 1.0, 1.0), 0)
     0.75
@@ -25,17 +25,16 @@ def rim_length(x: float, y: float, tables: Row, rim: int) -> float:
         place += count
     first = int(place)
     share = place - first
-    # Rounding may bring a heading a hair left of forward all the way round.
+    # Rounding may turn a heading just left of forward into a full turn.
     before = tables[rim + 1 + first % count]
     after = tables[rim + 1 + (first + 1) % count]
     return before + (after - before) * share
 
 
 def gated(x: float, y: float, gate: int, tables: Row, rim: int) -> Vec2:
-    """Return a stick's position with its rim made a circle of radius 1; the direction is kept.
-
-    `GATE_CIRCLE` leaves it alone. `GATE_SQUARE`, for a stick whose rim is a square: the length is multiplied by
-    max(|x|, |y|) / hypot(x, y), which takes a corner at (1, 1) to length 1 and a side to itself. `GATE_MEASURED`
+    """Return a stick's position with its rim mapped to a circle of radius 1; the direction is kept. `GATE_CIRCLE`
+    changes nothing. `GATE_SQUARE`, for a stick whose rim is a square: the length is multiplied by max(|x|, |y|) /
+    hypot(x, y), which maps a corner at (1, 1) to length 1 and leaves the middle of a side as it is. `GATE_MEASURED`
     divides by the rim's own length in that direction, see `rim_length`.
 
     >>> gated(1.0, 0.0, GATE_SQUARE, (), 0)

@@ -7,13 +7,13 @@ from wendonic.kernels.source.opposites import opposed
 from wendonic.kernels.source.ramp import corner_felt, ramp, ramp_begin, ramp_felt, ramp_run
 
 NO_TIME_S = 1e-12
-"""What takes less time than this is there at once."""
+"""A ramp shorter than this is immediate."""
 
 
 class KeysTuning(NamedTuple):
-    """How keys pull: the rule for opposite ones; `ramps` is 1 where a key takes time, `rise_s` and `fall_s`, and
-    `at_once` 1 where the old side is dropped at once when the other one is pressed; `one_axis` is 1 where they pull
-    sideways only, or forward and back only.
+    """The numbers of keys: the rule for opposite ones; `ramps` is 1 if a key has a ramp, `rise_s` and `fall_s`, and
+    `at_once` if the old side is dropped at once when the opposite one is pressed; `one_axis` is 1 if they act only
+    sideways, or only forward and back.
     """
 
     opposites: int
@@ -32,8 +32,8 @@ class KeysState(NamedTuple):
 
 
 class KeysOutput(NamedTuple):
-    """What keys request, and what is held: right and forward each; and where ramps run in the first `run_s` seconds
-    of the tick, what they ran from, or if smoothing by a half-life follows, their mean.
+    """The request of keys, and what is held: right and forward each; and for ramps in the first `run_s` seconds of
+    the tick, their starting values, or, if smoothing with a half-life follows, their mean.
     """
 
     x: float
@@ -52,11 +52,10 @@ KEYS_AT_REST = KeysState(0.0, 0.0)
 def keys_output(
     tuning: KeysTuning, state: KeysState, raw: Row, half_life_s: float, capped: int, dt: float
 ) -> tuple[KeysState, KeysOutput]:
-    """Return the values that the ramps reach in `dt` seconds, and what the keys request.
-
-    `raw` has right, left, forward and back, see `opposed`. Where smoothing by `half_life_s` (0: none) follows, what
-    is requested while a ramp runs is what smoothing makes of it, see `ramp_felt`; `capped` is 1 where the cap comes
-    in between.
+    """Return the values that the ramps reach in `dt` seconds, and the request of the keys. `raw` has right, left,
+    forward and back, see `opposed`. If smoothing with `half_life_s` (0: none) follows, the request during a ramp is
+    the constant that smoothing turns into the same result, see `ramp_felt`; `capped` is 1 if the cap comes in
+    between.
 
     >>> keys = NO_KEYS._replace(ramps=1, rise_s=0.06, fall_s=0.04)
     >>> keys_output(keys, KEYS_AT_REST, (1.0, 0.0, 0.0, 0.0), 0.0, 0, 0.03)[1].x
@@ -85,7 +84,7 @@ def keys_output(
             run_y = ramp_run(was_y, raw_y, end_y, rise_s, fall_s, dt)
         x, y = end_x, end_y
         run_s = min(max(run_x, run_y), dt)
-        # The mean of each axis counts, however long the other one runs.
+        # The mean of each axis counts, however long the ramp of the other one takes.
         long_s = max(2.0 * dt if half_life_s > 0.0 else run_s, NO_TIME_S)
         ran_x = end_x + (begin_x - end_x) * min(run_x / long_s, 1.0)
         ran_y = end_y + (begin_y - end_y) * min(run_y / long_s, 1.0)
@@ -102,7 +101,7 @@ def keys_output(
 
 
 def is_ramping(tuning: KeysTuning, state: KeysState, raw: Row) -> bool:
-    """Return whether keys are on their way to where they are held.
+    """Return whether ramps have not reached the held keys yet.
 
     >>> is_ramping(NO_KEYS._replace(ramps=1), KeysState(0.5, 0.0), (1.0, 0.0, 0.0, 0.0))
     True

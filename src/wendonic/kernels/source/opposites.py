@@ -1,4 +1,4 @@
-"""Step 5 of shaping, first half: two keys that pull opposite ways."""
+"""Step 5 of shaping, first half: two opposite keys."""
 
 OPPOSITES_CANCEL = 0
 OPPOSITES_LATEST = 1
@@ -6,12 +6,12 @@ OPPOSITES_EARLIEST = 2
 
 
 def opposed(positive: float, negative: float, rule: int) -> float:
-    """Return what two opposite sides request together: -1, 0 or 1.
+    """Return the request of two opposite sides together: -1, 0 or 1.
 
-    Each side is 0 while nothing of it is held, otherwise the number of the key in the order of pressing, from 1:
-    the highest of the held ones of a side under `OPPOSITES_LATEST`, the lowest under `OPPOSITES_EARLIEST`, any
-    under `OPPOSITES_CANCEL`. One side alone gets its way. Both together are exactly 0 under cancel; otherwise
-    the side pressed later, or earlier, gets its way.
+    Each side is 0 while nothing of it is held, otherwise the number of the key in the order of pressing, from 1: the
+    highest of the held ones of a side under `OPPOSITES_LATEST`, the lowest under `OPPOSITES_EARLIEST`, any under
+    `OPPOSITES_CANCEL`. One side alone counts. Both together are exactly 0 under cancel; otherwise the side pressed
+    later, or earlier, wins.
 
     >>> opposed(1.0, 0.0, OPPOSITES_CANCEL), opposed(1.0, 1.0, OPPOSITES_CANCEL)
     (1.0, 0.0)

@@ -6,15 +6,15 @@ from wendonic.kernels.half_life import share_left
 from wendonic.kernels.vector import Vec2
 
 CORNER_PARTS = 8
-"""Parts of a tick in which a ramp goes through the cap."""
+"""Parts into which a tick is cut while a ramp goes through the cap."""
 
 
 def ramp(value: float, target: float, rise_s: float, fall_s: float, dt: float) -> float:
     """Return `value` after moving towards `target` for `dt` seconds in a straight line over time.
 
-    Away from zero the rate is 1 / rise_s, towards zero 1 / fall_s; a change of side falls to zero first and
-    rises with what is left of `dt`. 0 s means at once. `value` lies in -1..1, `target` is what keys request: -1, 0
-    or 1. Exact for any `dt` above 0: two halves of a tick give what the whole gives.
+    Away from zero the rate is 1 / rise_s, towards zero 1 / fall_s; a change of side falls to zero first and rises in
+    the rest of `dt`. 0 s means at once. `value` lies in -1..1, `target` is what keys request: -1, 0 or 1. Exact for
+    any `dt` above 0: two halves of a tick give the same as the whole.
 
     >>> ramp(0.0, 1.0, rise_s=0.06, fall_s=0.04, dt=0.03)
     0.5
@@ -36,7 +36,7 @@ def ramp(value: float, target: float, rise_s: float, fall_s: float, dt: float) -
 
 
 def ramp_begin(value: float, target: float, rise_s: float, fall_s: float) -> float:
-    """Return where `ramp` begins: at `value`, but for what takes no time.
+    """Return where `ramp` begins: at `value`, except for changes that take no time.
 
     >>> ramp_begin(1.0, -1.0, rise_s=0.06, fall_s=0.0), ramp_begin(0.0, 1.0, rise_s=0.06, fall_s=0.0)
     (0.0, 0.0)
@@ -49,11 +49,10 @@ def ramp_begin(value: float, target: float, rise_s: float, fall_s: float) -> flo
 
 
 def ramp_run(value: float, target: float, end: float, rise_s: float, fall_s: float, dt: float) -> float:
-    """Return how long (s) a straight run from where `ramp` begins (see `ramp_begin`) to its `end` takes that has the
-    same mean over the tick, if it stays at the end from then on.
-
-    It is the ramp's own time, but where it changes sides: it falls and rises at two rates, and with m its mean the
-    run takes 2 (m - end) dt / (begin - end), which may be longer than the tick.
+    """Return the duration (s) of a linear run from the beginning of `ramp` (see `ramp_begin`) to its `end` that has
+    the same mean over the tick and stays at the end afterwards. It is the ramp's own time, unless it changes sides:
+    then it falls and rises at two rates, and with m its mean the run takes 2 (m - end) dt / (begin - end), which may
+    be longer than the tick.
 
     >>> ramp_run(0.0, 1.0, 1.0, rise_s=0.06, fall_s=0.04, dt=0.1), ramp_run(0.5, 0.0, 0.0, 0.06, 0.04, 0.1)
     (0.06, 0.02)
@@ -73,7 +72,7 @@ def ramp_run(value: float, target: float, end: float, rise_s: float, fall_s: flo
 
 
 def followed(smooth: float, begin: float, end: float, duration_s: float, half_life_s: float) -> float:
-    """Return what smoothing makes of `smooth` while its input runs straight from `begin` to `end`.
+    """Return the smoothed value after `smooth` while its input changes linearly from `begin` to `end`.
 
     Formula: the solution of y' = (x - y) ln 2 / half_life for x linear in time. With m = (end - begin) / duration *
     half_life / ln 2 it is (end - m) + (y - (begin - m)) 2 ** (-duration / half_life). `half_life_s` above 0.
@@ -85,7 +84,7 @@ def followed(smooth: float, begin: float, end: float, duration_s: float, half_li
 
 
 def following(smooth: float, begin: float, end: float, duration_s: float, half_life_s: float) -> float:
-    """Return what `followed` gives for a duration above 0.
+    """Return the result of `followed` for a duration above 0.
 
     >>> following(0.5, 1.0, 1.0, duration_s=0.25, half_life_s=0.25)
     0.75
@@ -95,11 +94,10 @@ def following(smooth: float, begin: float, end: float, duration_s: float, half_l
 
 
 def ramp_felt(value: float, target: float, rise_s: float, fall_s: float, dt: float, half_life_s: float) -> float:
-    """Return the steady value in whose place a half-life ends a tick of `dt` seconds where it does under the ramp.
-
-    It is the mean of the ramp's course, see `ramp`, weighted as smoothing weighs it: later counts for more. So a ramp
-    that is smoothed is the same curve at every tick rate. Values lie in
-    -1..1, times in seconds. A tick far shorter than the half-life gives the ramp's end.
+    """Return the constant input with which smoothing ends a tick of `dt` seconds at the same value as with the ramp.
+    It is the mean of the ramp, see `ramp`, with the weights of smoothing, in which later values count more. So a
+    smoothed ramp is the same curve at every tick rate. Values lie in -1..1, times are in seconds. A tick far shorter
+    than the half-life gives the ramp's end.
 
     >>> felt = ramp_felt(0.0, 1.0, rise_s=0.06, fall_s=0.04, dt=0.06, half_life_s=0.02)
     >>> half = ramp_felt(0.0, 1.0, 0.06, 0.04, 0.03, 0.02)
@@ -132,9 +130,8 @@ def ramp_felt(value: float, target: float, rise_s: float, fall_s: float, dt: flo
 def corner_felt(
     x: float, y: float, target_x: float, target_y: float, rise_s: float, fall_s: float, dt: float, half_life_s: float
 ) -> Vec2:
-    """Return what `ramp_felt` does for two axes of which one ramps at least, their length capped at 1 all the while.
-
-    Under the cap a straight ramp is a bent course, so the tick is cut into CORNER_PARTS.
+    """Return the same as `ramp_felt` for two axes, at least one with a ramp, whose length is capped at 1 throughout.
+    Under the cap a linear ramp becomes a curve, so the tick is cut into CORNER_PARTS.
 
     >>> x, y = corner_felt(0.9, 0.9, 1.0, 1.0, rise_s=0.06, fall_s=0.04, dt=0.033, half_life_s=0.02)
     >>> round(x, 12) == round(y, 12) == round(math.sqrt(0.5), 12)

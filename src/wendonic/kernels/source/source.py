@@ -32,8 +32,9 @@ class SourceTuning(NamedTuple):
 
 
 class SourceState(NamedTuple):
-    """What a source carries from tick to tick: its ramps, its swing, what it gave last (of
-    triggers, what each gave) and how much that was."""
+    """What a source carries from tick to tick: its ramps, its swing, its last request (for triggers, that of each)
+    and its amount.
+    """
 
     keys: KeysState
     swing: SwingState
@@ -42,9 +43,10 @@ class SourceState(NamedTuple):
 
 
 class SourceOutput(NamedTuple):
-    """What a source requests in a tick, by its number in the channel: how much, x right and y forward, and raw; and
-    what it ran from in the first `run_s` seconds of the tick, or if smoothing by a half-life follows, its mean. Of
-    several together, the one that requests most gives its number, and `longest` is how much that is.
+    """The request of a source in a tick, by its number in the channel: amount, x right and y forward, and raw; and
+    its starting value for a ramp in the first `run_s` seconds of the tick, or, if smoothing with a half-life follows,
+    its mean. For several sources together, the number is that of the one that requests most, and `longest` is its
+    amount.
     """
 
     source: float
@@ -65,7 +67,7 @@ NO_OUTPUT = SourceOutput(-1.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0)
 
 
 def at_once(source: float, length: float, x: float, y: float, raw_x: float, raw_y: float) -> SourceOutput:
-    """Return what a source requests from the start of the tick on.
+    """Return the output of a source whose request is constant in the tick.
 
     >>> at_once(0.0, 0.5, 0.5, 0.0, 0.5, 0.0).ran_x
     0.5
@@ -74,8 +76,8 @@ def at_once(source: float, length: float, x: float, y: float, raw_x: float, raw_
 
 
 def within_circle(tuning: SourceTuning) -> bool:
-    """Return whether a source never requests more than a length of 1: swinging hands, keys on one axis, and a stick
-    whose dead zone and curve work on its length.
+    """Return whether a source never requests a length above 1: swinging hands, keys on one axis, and a stick whose
+    dead zone and curve work on its length.
 
     >>> within_circle(PLAIN_SOURCE), within_circle(PLAIN_SOURCE._replace(kind=SOURCE_KEYS))
     (True, False)
@@ -98,9 +100,8 @@ def source_output(
     capped: int,
     dt: float,
 ) -> tuple[SourceState, SourceOutput]:
-    """Return a source's new state and what it requests after `dt` seconds, steps 1 to 5 of shaping.
-
-    `raw` has RAW_NUMBERS; `half_life_s` and `capped` say what follows, see `keys_output`.
+    """Return a source's new state and its request after `dt` seconds, steps 1 to 5 of shaping. `raw` has RAW_NUMBERS;
+    `half_life_s` and `capped` describe the steps that follow, see `keys_output`.
 
     >>> source_output(PLAIN_SOURCE, (), SOURCE_AT_REST, (0.6, 0.8), 1.0, 0.0, 0, 0.1)[1][:6]
     (1.0, 1.0, 0.6, 0.8, 0.6, 0.8)

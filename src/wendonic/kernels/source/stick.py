@@ -1,4 +1,4 @@
-"""Everything that tilts: centre, gate, dead zone and curve one after another, steps 1 to 4 of shaping."""
+"""Sticks and other sources that tilt: centre, gate, dead zone and curve, steps 1 to 4 of shaping."""
 
 import math
 from typing import NamedTuple
@@ -15,9 +15,8 @@ Y_ALONE = 2
 
 
 class StickTuning(NamedTuple):
-    """Gate and rest point (raw, x right and y forward; `centred` is 0 where that is the middle), dead zone, curve.
-
-    `axes` says which of its axes count, `rim` where a measured rim begins in the tables. Where `within` is 1, both
+    """Gate and rest point (raw, x right and y forward; `centred` is 0 if that is the middle), dead zone, curve.
+    `axes` says which of its axes count, `rim` is the index of a measured rim in the tables. If `within` is 1, both
     axes together request no more than the ceiling of the curve.
     """
 
@@ -36,7 +35,7 @@ PLAIN_STICK = StickTuning(BOTH_AXES, GATE_CIRCLE, 0, 0, 0.0, 0.0, NO_DEAD_ZONE, 
 
 
 class StickOutput(NamedTuple):
-    """What a stick requests: how much, x right and y forward."""
+    """The request of a stick: amount, x right and y forward."""
 
     length: float
     x: float
@@ -44,9 +43,9 @@ class StickOutput(NamedTuple):
 
 
 def centred(tuning: StickTuning, tables: Row, x: float, y: float) -> Vec2:
-    """Return a raw position from where the stick rests, its gate's rim made a circle: steps 1 and 2. (0, 0) to the
-    last bit is what a stick reports that is not there, or was lost: it stands for the rest point. Of a stick of which
-    one axis counts, the other one is taken to be at rest.
+    """Return a raw position relative to the rest point, with the rim mapped to a circle: steps 1 and 2. Exactly (0,
+    0) is the report of a missing or lost stick, and counts as the rest point. If only one axis of a stick counts, the
+    other one is taken to be at rest.
 
     >>> stick = PLAIN_STICK._replace(centred=1, centre_x=0.25)
     >>> centred(stick, (), 0.75, 0.0), centred(stick, (), 0.0, 0.0)
@@ -54,7 +53,7 @@ def centred(tuning: StickTuning, tables: Row, x: float, y: float) -> Vec2:
     >>> centred(stick._replace(axes=X_ALONE), (), 0.75, -0.5)
     Vec2(x=0.5, y=0.0)
     """
-    # A rim is as far from where the stick rests as its hand can push it, so the rest comes off first.
+    # The rim is measured from the rest point, so that is subtracted first.
     if tuning.centred > 0 and (x != 0.0 or y != 0.0):
         x -= tuning.centre_x
         y -= tuning.centre_y
@@ -67,9 +66,8 @@ def centred(tuning: StickTuning, tables: Row, x: float, y: float) -> Vec2:
 
 
 def stick_output(tuning: StickTuning, tables: Row, was: Vec2, x: float, y: float) -> StickOutput:
-    """Return what a stick at (x, y), raw, right and forward, requests.
-
-    `was` is what it requested a tick ago: where that is not zero, it stays out until it is back at its release.
+    """Return the request of a stick at (x, y), raw, right and forward. `was` is its request a tick ago: if that is
+    not zero, the stick stays out until it is back at its release.
 
     >>> from wendonic.kernels.source.dead_zone import ZONE_ROUND
     >>> from wendonic.kernels.vector import ZERO2
@@ -90,7 +88,7 @@ def stick_output(tuning: StickTuning, tables: Row, was: Vec2, x: float, y: float
         return together(tuning, across, along)
     beyond = 1.0
     if tuning.dead_zone.form == ZONE_AXES and length > 1.0:
-        # A corner beyond the rim stays as far beyond it; the diagonal rule has the last word.
+        # A corner beyond the rim stays beyond it; the diagonal rule limits it.
         beyond = length if tuning.within == 0 else 1.0
         length = 1.0
     length = curve_amount(curve, tables, length) * beyond
@@ -99,7 +97,7 @@ def stick_output(tuning: StickTuning, tables: Row, was: Vec2, x: float, y: float
 
 
 def axis_amount(curve: CurveTuning, tables: Row, along: float) -> float:
-    """Return what a curve makes of one coordinate, -1..1.
+    """Return the result of a curve for one coordinate, -1..1.
 
     >>> axis_amount(LINEAR, (), -0.5), axis_amount(LINEAR, (), 0.0)
     (-0.5, 0.0)
@@ -112,7 +110,7 @@ def axis_amount(curve: CurveTuning, tables: Row, along: float) -> float:
 
 
 def axes_output(tuning: StickTuning, tables: Row, was: Vec2, x: float, y: float) -> StickOutput:
-    """Return what two axes request, each with the dead zone and the curve by itself.
+    """Return the request of two axes with a separate dead zone and curve each.
 
     >>> from wendonic.kernels.source.dead_zone import ZONE_ROUND
     >>> axes = PLAIN_STICK._replace(dead_zone=NO_DEAD_ZONE._replace(form=ZONE_ROUND, inner=1e-12, outer=0.5))
@@ -126,9 +124,8 @@ def axes_output(tuning: StickTuning, tables: Row, was: Vec2, x: float, y: float)
 
 
 def together(tuning: StickTuning, x: float, y: float) -> StickOutput:
-    """Return what two axes request that each had the curve by itself: under a cap, no more than its ceiling.
-
-    Formula: both times ceiling / hypot(x, y) where that is below 1.
+    """Return the request of two axes with a separate curve each: under a cap, no more than its ceiling. Formula: both
+    times ceiling / hypot(x, y) if that is below 1.
 
     >>> half = PLAIN_STICK._replace(curve=LINEAR._replace(ends=1, ceiling=0.5))
     >>> together(half, 0.3, 0.4), together(half, 0.6, 0.8).length

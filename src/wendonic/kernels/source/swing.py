@@ -1,4 +1,4 @@
-"""Walking by swinging the hands: from the distance that each hand moved to an amount."""
+"""Walking by swinging the hands: from the distance that each hand has moved to an amount."""
 
 from typing import NamedTuple
 
@@ -8,19 +8,20 @@ from wendonic.kernels.source.stick import PLAIN_STICK, StickTuning, stick_output
 from wendonic.kernels.vector import Vec2, Vec3, length3
 
 FASTEST_M_S = 1000.0
-"""No hand is as fast, on any axis."""
+"""No hand is faster, on any axis."""
 
 STILL_S = 0.1
-"""A hand whose poses do not change for this time stands still."""
+"""A hand whose pose does not change for this time counts as still."""
 
 END_OF_SWING_S = 0.35
-"""Time that a hand may be slow at either end of its swing and still be swinging: every 2 s there and back."""
+"""How long a hand may be slow at either end of a swing and still count as swinging: one swing there and back in 2 s.
+"""
 
 
 class SwingTuning(NamedTuple):
-    """The numbers of one such source: `full_m_s` is the speed at which a hand gives the most it can, `both_boost` how
-    much more both hands give than one of them; the half-lives are those of a hand's velocity while it counts, and of
-    the amount once it falls; dead zone and curve are of each hand.
+    """The numbers of one such source: `full_m_s` is the speed at which a hand gives its full amount, `both_boost` how
+    much more both hands give than one; the half-lives are those of a hand's velocity while it counts, and of the
+    amount when it falls; dead zone and curve apply to each hand.
     """
 
     full_m_s: float
@@ -31,15 +32,15 @@ class SwingTuning(NamedTuple):
 
 
 class HandState(NamedTuple):
-    """The smoothed velocity of a hand (m/s), and how long ago (s) its last pose came."""
+    """The smoothed velocity of a hand (m/s), and the time (s) since its last pose."""
 
     velocity: Vec3
     since_s: float
 
 
 class Swings(NamedTuple):
-    """The most of this swing and of the last one, the least between them once it is on its way there (`turns` 1), and
-    for how long (s) almost nothing has been requested.
+    """The maxima of this swing and of the last one, the minimum between them while the amount falls (`turns` is 1),
+    and for how long (s) almost nothing has been requested.
     """
 
     most: float
@@ -50,7 +51,7 @@ class Swings(NamedTuple):
 
 
 class SwingState(NamedTuple):
-    """The amount and the raw one, what both hands do, and how they swing."""
+    """The amount and the raw one, the states of both hands, and how they swing."""
 
     amount: float
     raw: float
@@ -66,7 +67,7 @@ SWING_AT_REST = SwingState(0.0, 0.0, HAND_AT_REST, HAND_AT_REST, NO_SWINGS)
 
 
 def component_speed(moved: float, since_s: float) -> float:
-    """Return the speed (m/s) along one axis; a tick of next to no length must not make it infinite.
+    """Return the speed (m/s) along one axis, limited so that a very short tick does not make it infinite.
 
     >>> component_speed(0.02, 0.01)
     2.0
@@ -78,9 +79,9 @@ def hand_velocity(hand: HandState, moved: Vec3, counts: float, half_life_s: floa
     """Return the state of a hand after `dt` seconds; it rests while it does not squeeze.
 
     `moved` is how far it moved since the last tick (m), `counts` 0 while that does not count, 1 while it does, 2 in a
-    tick with a new pose. It moved since the last pose, however many ticks ago that was; between poses the velocity
-    stands, for as long as STILL_S. A trembling hand goes back and forth, so its velocities cancel where distances
-    would add up.
+    tick with a new pose. The distance is since the last pose, however many ticks ago that was; between poses the
+    velocity is kept, for up to STILL_S. The velocities of a trembling hand cancel, whereas its distances would add
+    up.
 
     >>> hand_velocity(HAND_AT_REST, Vec3(0.0, 0.0, 0.02), 2.0, 0.01, 0.01).velocity.z
     1.0
@@ -102,10 +103,9 @@ def hand_velocity(hand: HandState, moved: Vec3, counts: float, half_life_s: floa
 
 
 def swings_after(state: Swings, amount: float, dt: float) -> Swings:
-    """Return how hands swing after `dt` seconds in which they request `amount`.
-
-    A swing ends where the amount falls below 0.35 of its most, and the next one begins where it rises again by a
-    tenth of that. What is below 0.3 of the swing's most is slow.
+    """Return the state of the swings after `dt` seconds in which the hands request `amount`. A swing ends when the
+    amount falls below 0.35 of its maximum, and the next one begins when it rises again by a tenth of that. An amount
+    below 0.3 of the maximum counts as slow.
 
     >>> once = swings_after(NO_SWINGS, 0.8, 0.1)
     >>> swings_after(swings_after(once, 0.1, 0.1), 0.5, 0.1)
@@ -127,7 +127,7 @@ def swings_after(state: Swings, amount: float, dt: float) -> Swings:
 
 
 def of_both(left: float, right: float, both_boost: float) -> float:
-    """Return what two hands request together: all of both, and 1 / both_boost of one alone.
+    """Return the request of two hands together: the full amount for both, and 1 / both_boost for one alone.
 
     >>> of_both(1.0, 1.0, 1.5), of_both(0.75, 0.0, 1.5)
     (1.0, 0.5)
@@ -140,9 +140,9 @@ def swing_output(tuning: SwingTuning, tables: Row, state: SwingState, raw: Row, 
 
     `raw` has for the left hand, then the right one, how far it moved (m: three axes) and whether that counts, see
     `hand_velocity`. With l and r the speeds of both over full_m_s, each at most 1 and through dead zone and curve,
-    the amount is (max(l, r) + (both_boost - 1) min(l, r)) / both_boost: both together are full speed, and one hand
-    alone walks 1 / both_boost of that, at every swing. The amount rises at once, stays that of the
-    last swings at either end of one, where a hand stands for a moment, and falls by half every `release_half_life_s`.
+    the amount is (max(l, r) + (both_boost - 1) min(l, r)) / both_boost: both together give full speed, and one hand
+    alone 1 / both_boost of that, at every swing. The amount rises at once, keeps the level of the last swings at
+    either end of a swing, where a hand stops for a moment, and halves every `release_half_life_s`.
 
     >>> swing = SwingTuning(2.0, 1.5, 0.0, 0.25, PLAIN_STICK)
     >>> one = swing_output(swing, (), SWING_AT_REST, (0.0, 0.0, 0.01, 2.0, 0.0, 0.0, 0.0, 0.0), 0.01)
@@ -164,9 +164,9 @@ def swing_output(tuning: SwingTuning, tables: Row, state: SwingState, raw: Row, 
     amount = of_both(of_left, of_right, tuning.both_boost)
     swings = swings_after(state.swings, amount, dt)
     if raw[3] <= 0.0 and raw[7] <= 0.0:
-        # No hand counts any more: this is not the end of a swing.
+        # No hand counts any more, so this is not the end of a swing.
         swings = NO_SWINGS
     stays = max(swings.most, swings.last)
     falling = stays + (state.amount - stays) * half_life_factor(tuning.release_half_life_s, dt)
-    # What fades for ever is rest.
+    # A decay never ends by itself.
     return SwingState(max(amount, stays, falling if falling > 1e-3 else 0.0), amount_raw, left, right, swings)
