@@ -1,4 +1,4 @@
-/** One page of play: the loop from devices to pictures, and what each part is told. */
+/** The page: the loop from devices to pictures, and the links between its parts. */
 
 import { Devices } from "./input/devices.js";
 import { Readings } from "./models/readings.js";
@@ -33,7 +33,7 @@ export class App {
         this.profiles = profiles;
         this.controls = controls;
         this.live = live;
-        /** What was changed, voted and rebound of each profile that the page holds. */
+        /** The changes, votes and rebound keys of each profile of the page. */
         this.kept = new Map();
         this.clock = new Clock();
         this.readings = new Readings();
@@ -91,7 +91,7 @@ export class App {
         if (!control.startsWith("lost.")) this.eventAt ??= time;
     }
 
-    /** Tells the shape of the stage, by which thumbs and pointers count the same in both directions. */
+    /** Reports the shape of the stage, so that thumbs and pointers count the same in both directions. */
     #tellShape() {
         const { aspectRatio } = this.stage;
         if (this.tape.replay || !(aspectRatio > 0) || !["thumb", "drag", "pointer"].some((kind) => this.devices.binds(kind))) return;
@@ -105,7 +105,7 @@ export class App {
     /** Frames come from the window again: at the beginning, and after a headset. */
     goOn() {
         this.last = performance.now();
-        // What came while the page was loading is no measure of it.
+        // Frames while the page was loading do not count.
         this.eventAt = undefined;
         const next = (now) => {
             if (this.devices.session.runs) return;
@@ -178,20 +178,20 @@ export class App {
         return this.seen.run.content.bindings.channels.look.length ? now.lookYaw : Math.atan2(Math.sin(turn), Math.cos(turn));
     }
 
-    /** What asks the body to move, raw: the channel move, or the throttle of what is driven. */
+    /** The raw request to move: the channel move, or the throttle of a vehicle. */
     #push(now) {
         const { move } = this.seen.run.content.bindings.channels;
         return move.length ? { rawX: now.rawX, rawY: now.rawY } : { rawX: 0, rawY: now.throttle };
     }
 
-    /** Raw and shaped request to move; of a mode that is driven, its turn and throttle. */
+    /** Raw and shaped request to move; turn and throttle of a vehicle. */
     #sticks(now) {
         if (this.seen.run.content.bindings.channels.move.length) return [[now.rawX, now.rawY], [now.localX, now.localY]];
         const driven = [now.turn, now.throttle];
         return [driven, driven];
     }
 
-    /** What is to be drawn now. */
+    /** The scene to be drawn. */
     scene() {
         const { helm, seen } = this;
         if (!seen) return null;
@@ -240,7 +240,7 @@ export class App {
         return lines;
     }
 
-    /** What a player can do whose first pointer is a finger; where no zone, place or motion sensor is bound, nothing. */
+    /** What a player with a touch screen can do; nothing if no zone, place or motion sensor is bound. */
     #touchWords() {
         if (this.helm.run.content.frame === "goto") return ["touch a place to go there"];
         return this.stage.zones.childElementCount > 0 || this.devices.binds("rates") ? [] : ["nothing here is bound to touch: connect a pad or a keyboard"];
@@ -258,14 +258,14 @@ export class App {
 
     // --- what is played
 
-    /** The trace of a recording under the numbers as they are: its columns by their names, a value a tick. */
+    /** The trace of a recording under the present numbers: columns by name, one value per tick. */
     trace(events, hz, mode = null) {
         const helm = new Helm(this.profile, this.controls, mode ?? firstMode(events));
         helm.retune(this.settings.values());
         return traceOf(helm, events, hz, Boolean(mode));
     }
 
-    /** Begins anew with the numbers as they are, in the mode that a replay begins in. */
+    /** Begins anew with the present numbers, in the first mode of a replay. */
     again() {
         const { replay } = this.tape;
         const mode = replay?.mode && this.helm.runs[replay.mode] ? replay.mode : this.helm.mode;
@@ -301,7 +301,7 @@ export class App {
         this.focusStage();
     }
 
-    /** Switches to another of the profiles that the page holds; what was changed of this one is there again later. */
+    /** Switches to another profile of the page; changes of the present one are kept. */
     choose(number) {
         this.tape.end();
         const { profile, sides, trial } = this;

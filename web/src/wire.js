@@ -1,4 +1,4 @@
-/** The connection to Python: requests with answers, and what Python sends unasked. */
+/** The connection to Python: requests with answers, and messages that Python sends by itself. */
 
 const AGAIN_MS = 1500;
 
@@ -37,7 +37,7 @@ export class Wire {
         };
     }
 
-    /** Asks for something; the answer is a message, of kind "lost" where the server is gone. */
+    /** Sends a request; the answer is a message, of kind "lost" if the server is gone. */
     ask(request) {
         if (!this.open) return Promise.resolve({ kind: "lost" });
         const id = ++this.number;

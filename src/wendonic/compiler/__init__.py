@@ -1,1 +1,1 @@
-"""From kernels and the structure of a profile to a tick function: read, fold, inline, tidy, print."""
+"""Compiles kernels and the structure of a profile into a tick function: read, fold, inline, tidy, print."""

@@ -1,4 +1,6 @@
-"""Copies between names that are never needed at the same time: both share one name, and the copy is gone."""
+"""Copy coalescing: two names that are never live at the same time share one name, and the copy between them
+disappears.
+"""
 
 import ast
 
@@ -7,11 +9,11 @@ from wendonic.compiler.liveness import Liveness
 from wendonic.compiler.trees import give_names, names_in, read_names, statements_in
 
 ROUNDS = 4
-"""In a round a name is united with one other; chains of copies need a few."""
+"""In each round a name is united with one other name; chains of copies need several rounds."""
 
 
 def coalesced(function: Folded) -> None:
-    """Unite the two names of each copy `a = b` where neither is written while the other is still to be read."""
+    """Unite the two names of each copy `a = b` if neither is written while the other is still live."""
     for _ in range(ROUNDS):
         partners = _copies(function)
         if not partners:
@@ -33,7 +35,7 @@ def coalesced(function: Folded) -> None:
 
 
 def _copies(function: Folded) -> dict[str, dict[str, None]]:
-    """Return the names that each name is copied from, and the reverse; of names that are written here."""
+    """Return the names that each name is copied from, and the reverse, among names that are written here."""
     partners: dict[str, dict[str, None]] = {}
     own = {part.id for part in names_in(function.body) if type(part.ctx) is ast.Store} - set(function.parameters)
     for statement in statements_in(function.body):
@@ -47,7 +49,7 @@ def _copies(function: Folded) -> dict[str, dict[str, None]]:
 
 
 class _Apart(Liveness):
-    """Finds the pairs of which one is written while the other is still to be read."""
+    """Finds the pairs of names of which one is written while the other is live."""
 
     def __init__(self, partners: dict[str, dict[str, None]]) -> None:
         super().__init__()
@@ -55,7 +57,7 @@ class _Apart(Liveness):
         self.pairs: set[frozenset[str]] = set()
 
     def assignment(self, statement: ast.Assign, live: set[str]) -> tuple[set[str], bool]:
-        """Note what is live behind each name that is written; a copy is not apart from its own source."""
+        """Note what is live after each written name; a copy does not conflict with its own source."""
         (target,) = statement.targets
         written = [part.id for part in names_in(target)]
         copied = statement.value.id if isinstance(statement.value, ast.Name) else ""
@@ -68,7 +70,7 @@ class _Apart(Liveness):
         return live, True
 
     def loop(self, statement: ast.For | ast.While, live: set[str]) -> tuple[set[str], bool]:
-        """What a loop counts by is written each time round."""
+        """The loop variable is written in every iteration."""
         head, stays = super().loop(statement, live)
         if isinstance(statement, ast.For):
             for name in (part.id for part in names_in(statement.target)):
@@ -77,7 +79,7 @@ class _Apart(Liveness):
 
 
 def rename(body: list[ast.stmt], renamed: dict[str, str]) -> None:
-    """Give names other names everywhere, and drop what has become a copy of itself."""
+    """Rename names everywhere, and drop copies of a name to itself."""
     give_names(body, renamed)
     _drop_own_copies(body)
 

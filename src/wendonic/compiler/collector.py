@@ -1,4 +1,4 @@
-"""The garbage collector, left alone while trees are made."""
+"""Pauses the garbage collector while trees are built."""
 
 import gc
 from collections.abc import Iterator
@@ -7,7 +7,7 @@ from contextlib import contextmanager
 
 @contextmanager
 def collector_paused() -> Iterator[None]:
-    """Leave garbage alone for a while: a tree that grows by thousands of nodes would be searched for it in vain.
+    """Pause garbage collection: it would search a tree that grows by thousands of nodes without finding anything.
 
     >>> with collector_paused():
     ...     gc.isenabled()

@@ -1,8 +1,8 @@
-"""Folding: kernels specialised for what is known of their arguments.
+"""Folding: kernels are specialised for what is known about their arguments.
 
-A kernel and what is known of its arguments give one function of plain numbers: what is known is folded in, branches
-that cannot be taken are gone, records are taken apart into their numbers. Kernels are pure, so what nobody needs
-may be left out, and a call whose result is known is not a call.
+A kernel and what is known about its arguments give one function of plain numbers: known values are folded in,
+branches that cannot be taken are dropped, and records are split into their numbers. Kernels are pure, so unused
+computations may be left out, and a call with a known result disappears.
 """
 
 import ast
@@ -37,22 +37,24 @@ from wendonic.compiler.values import (
 from wendonic.compiler.written import mutable_names
 
 SHARED = ("tuning", "tables", "course")
-"""Arguments that entries have in common, and are not handed on from one to the other."""
+"""Arguments that entries share and that are not passed from one to another."""
 
 
 @dataclass(frozen=True)
 class _TakenApart:
-    """A record as a kernel has it that it is handed to, and the names of its numbers there, by variable and path."""
+    """A record as the called kernel sees it, and the names of its numbers there, by variable and path."""
 
     entered: Value
     names: dict[tuple[str, tuple[str, ...]], str]
 
 
 class Folder(LoopFolder):
-    """Folds kernels; `entries` are those that take and give records whole, by the name they are called by."""
+    """Folds kernels; `entries` are those that take and return whole records, by the names under which they are
+    called.
+    """
 
     def __init__(self, entries: dict[Callable[..., Any], str] | None = None) -> None:
-        """Begin with nothing folded."""
+        """Begin without folded kernels."""
         self.folded: dict[Any, Folded] = {}
         self.taken: set[str] = set()
         self.entries = entries or {}
@@ -61,7 +63,7 @@ class Folder(LoopFolder):
         self._taken_apart: dict[Any, _TakenApart] = {}
 
     def fold(self, function: Callable[..., Any], arguments: Sequence[Value]) -> Folded:
-        """Return a kernel specialised for what is known of its arguments; those that are names keep theirs."""
+        """Return a kernel specialised for what is known about its arguments; arguments that are names keep them."""
         if not isinstance(function, FunctionType):
             raise TypeError(f"{function!r} is not a kernel")
         key = (function, tuple(map(described, arguments)))
@@ -76,7 +78,9 @@ class Folder(LoopFolder):
         return self.folded[key]
 
     def _recall(self, key: Any, found: Remembered) -> None:
-        """Take over what another folder made of the same, with all that it calls, under names of this one's own."""
+        """Reuse the result of an earlier folder for the same kernel and arguments, with everything that it calls,
+        under new names.
+        """
         names: dict[str, str] = {}
         for called, (name_then, what) in found.calls.items():
             if called not in self.folded:
@@ -104,7 +108,7 @@ class Folder(LoopFolder):
         )
         self._give_results(scope, folded)
         self.folded[key] = folded
-        # What is called from outside is hardly ever the same twice.
+        # Entries are hardly ever folded twice for the same arguments.
         if self._calling and not self.entries:
             if len(REMEMBERED) >= MOST_REMEMBERED:
                 REMEMBERED.clear()
@@ -112,8 +116,8 @@ class Folder(LoopFolder):
             REMEMBERED[key] = self._remembered[key] = remembered
 
     def _argument(self, scope: Scope, argument: str, value: Value, parameters: list[str]) -> Value:
-        """Return an argument as the kernel that it is handed to has it. A record that was handed on under the same
-        name before is not taken apart again.
+        """Return an argument as the called kernel sees it. A record that has been passed on under the same name
+        before is not split again.
         """
         if type(value) is not Record or value.is_known or argument in scope.mutable:
             return self._entered(scope, argument, value, (), parameters)
@@ -134,7 +138,7 @@ class Folder(LoopFolder):
     def _entered(
         self, scope: Scope, argument: str, value: Value, path: tuple[str, ...], parameters: list[str]
     ) -> Value:
-        """Return a value as the kernel that it is handed to has it: what is not known are parameters."""
+        """Return a value as the called kernel sees it: unknown numbers become parameters."""
         if type(value) is Known:
             return value
         if type(value) is Record:
@@ -151,11 +155,11 @@ class Folder(LoopFolder):
         return Packed(made) if type(value) is Packed else Dynamic(made)
 
     def _unique(self, wanted: str) -> str:
-        """Return a name for a function; it begins with an underscore, as no number's does."""
+        """Return a name for a function; it begins with an underscore, unlike the names of numbers."""
         return free_name(f"_{wanted}", self.taken)
 
     def _give_results(self, scope: Scope, folded: Folded) -> None:
-        """Find what all returns have in common; the rest is what the function gives."""
+        """Find what all returns have in common; the function returns only the rest."""
         first = scope.returned[0][1]
         rows = [leaf_values(value) for _, value in scope.returned]
         if any(len(row) != len(rows[0]) for row in rows):
@@ -183,7 +187,7 @@ class Folder(LoopFolder):
         folded.results = len(given)
 
     def call(self, scope: Scope, function: FunctionType, arguments: list[Value], hints: list[str] | None) -> Value:
-        """Return what a kernel gives; what it has to compute is called for by a statement of its own."""
+        """Return the result of a kernel; numbers that must be computed come from a call in a statement of its own."""
         if function in self.entries and any(isinstance(argument, Packed) for argument in arguments):
             handed = [
                 expression(value)

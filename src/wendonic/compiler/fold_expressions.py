@@ -1,4 +1,4 @@
-"""Folding of expressions: what is known is computed, and a call of a kernel is a statement before them."""
+"""Folding of expressions: known parts are computed, and calls of kernels become statements before them."""
 
 import ast
 import builtins
@@ -51,7 +51,7 @@ class ExpressionFolder(ABC):
 
     @abstractmethod
     def call(self, scope: Scope, function: FunctionType, arguments: list[Value], hints: list[str] | None) -> Value:
-        """Return what a kernel gives; what it has to compute is called for by a statement of its own."""
+        """Return the result of a kernel; numbers that must be computed come from a call in a statement of its own."""
 
     def value(self, scope: Scope, node: ast.expr, hints: list[str] | None = None) -> Value:
         """Fold an expression; calls of kernels in it become statements before it."""
@@ -136,14 +136,14 @@ class ExpressionFolder(ABC):
             refuse(scope.function, node, f"{_words(operator)} of {_kind(left)} and {_kind(right)}")
         if isinstance(left, Known) and isinstance(right, Known):
             return Known(compute(left.value, right.value))
-        # Exact for every number there is, zeros of either sign and infinities included.
+        # Exact for every number, including zeros of either sign and infinities.
         if isinstance(right, Known) and right.value == 1 and isinstance(operator, ast.Mult | ast.Div | ast.Pow):
             return left
         if isinstance(left, Known) and left.value == 1 and isinstance(operator, ast.Mult):
             return right
         if isinstance(operator, ast.Sub) and isinstance(right, Known) and _is_plus_zero(right.value):
             return left
-        # Exact for every finite number but for the sign of zero, and kernels have no others.
+        # Exact for every finite number except for the sign of zero, and kernels have no other numbers.
         if _is_nothing(left) and isinstance(operator, ast.Mult | ast.Div):
             return Known(0.0)
         if _is_nothing(right) and isinstance(operator, ast.Mult):
@@ -198,13 +198,13 @@ class ExpressionFolder(ABC):
             if isinstance(value, Known):
                 if bool(value.value) == is_and:
                     continue
-                # Nothing that comes before can change it, and nothing there has any effect.
+                # No earlier statement can change it, and it has no side effects.
                 return Known(not is_and)
             if not inside or not tests:
                 scope.out += inside
                 tests.append(expression(value))
                 continue
-            # What has to be computed for this part is computed only if it is asked.
+            # Statements for this part run only if the part is evaluated.
             rest = ast.BoolOp(node.op, list(node.values[index:]))
             made = scope.unique("holds")
             so_far = tests[0] if len(tests) == 1 else ast.BoolOp(node.op, tests)
@@ -280,7 +280,7 @@ class ExpressionFolder(ABC):
         if all(isinstance(argument, Known) for argument in arguments):
             return Known(called(*(argument.value for argument in arguments if isinstance(argument, Known))))
         if called is float:
-            # Every dynamic number is one already.
+            # Every dynamic number is a float already.
             return arguments[0]
         if called is math.hypot and len(arguments) == 2:
             others = [argument for argument in arguments if not _is_nothing(argument)]
@@ -296,7 +296,7 @@ class ExpressionFolder(ABC):
             if isinstance(best, Known) and isinstance(other, Known):
                 best = Known(called(best.value, other.value))
                 continue
-            # As Python has it: of equal ones the first.
+            # As in Python, the first of equal values.
             first = expression(self._atom(scope, best))
             second = expression(self._atom(scope, other))
             operator: ast.cmpop = ast.Lt() if called is min else ast.Gt()

@@ -1,4 +1,4 @@
-"""Folding of loops: over the parts of a tuple they are written out, others stay, with what they change."""
+"""Folding of loops: loops over the parts of a tuple are unrolled; others stay, with the state that they change."""
 
 import ast
 from collections.abc import Callable
@@ -77,7 +77,7 @@ class LoopFolder(StatementFolder):
         test: ast.expr | None,
         make: Callable[[list[ast.stmt]], ast.stmt],
     ) -> None:
-        """Fold a loop that stays one: the numbers that it changes are found by going round until no more turn up."""
+        """Fold a loop that stays: the numbers that it changes are found by a fixpoint."""
         touched = [variable for variable in stored_in(statement) if variable in scope.env]
         before = dict(scope.env)
         varying: set[tuple[str, tuple[str, ...]]] = set()
@@ -137,7 +137,7 @@ class LoopFolder(StatementFolder):
         scope.out.append(ast.If(ast.UnaryOp(ast.Not(), expression(value)), [ast.Break()], []))
 
     def _turn_round(self, scope: Scope, loop: Loop) -> None:
-        """Bring what the loop carries under its names, as the next round finds it."""
+        """Assign what the loop carries to the names that the next iteration reads."""
         loop.ends.append(dict(scope.env))
         moves: list[tuple[str, ast.expr]] = []
         for variable, value in loop.carried.items():

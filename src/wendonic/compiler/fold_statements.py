@@ -1,4 +1,4 @@
-"""Folding of statements: a branch that cannot be taken is gone, and what is known is never written."""
+"""Folding of statements: branches that cannot be taken are dropped, and known values are never assigned."""
 
 import ast
 import functools
@@ -17,10 +17,10 @@ FALLS, ENDS = "falls", "ends"
 
 
 class StatementFolder(ExpressionFolder):
-    """Folds the statements of a kernel, but for loops."""
+    """Folds the statements of a kernel, except loops."""
 
     def block(self, scope: Scope, body: Sequence[ast.stmt]) -> str:
-        """Fold statements; return whether control comes out at their end."""
+        """Fold statements; return whether control reaches their end."""
         comments = comments_in(scope.function.__module__)
         for statement in body:
             kind = type(statement).__name__
@@ -81,7 +81,7 @@ class StatementFolder(ExpressionFolder):
         self.bind(scope, pairs)
 
     def _hints(self, scope: Scope, target: ast.expr, call: ast.Call) -> list[str] | None:
-        """Names for the numbers that a call gives, if its target says what they are called."""
+        """Return names for the results of a call, if its target has names for them."""
         function = call.func
         if not isinstance(function, ast.Name):
             return None
@@ -119,7 +119,7 @@ class StatementFolder(ExpressionFolder):
             refuse(scope.function, target, "only names are assigned to")
 
     def bind(self, scope: Scope, pairs: list[tuple[str, Value]]) -> None:
-        """Give variables their values; what is known or already assigned needs no statement."""
+        """Bind variables to values; a value that is known or already assigned needs no statement."""
         moves: list[tuple[str, ast.expr]] = []
         for variable, value in pairs:
             scope.env[variable] = self._bound(scope, variable, value, (), moves)
@@ -128,7 +128,7 @@ class StatementFolder(ExpressionFolder):
     def _bound(
         self, scope: Scope, variable: str, value: Value, path: tuple[str, ...], moves: list[tuple[str, ast.expr]]
     ) -> Value:
-        """Return a value as a variable has it; what has to be written for that goes into `moves`."""
+        """Return a value as a variable holds it; the assignments for that go into `moves`."""
         if type(value) is Known:
             return value
         if type(value) is Record:
@@ -182,7 +182,7 @@ class StatementFolder(ExpressionFolder):
         one: tuple[dict[str, Value], list[ast.stmt]],
         other: tuple[dict[str, Value], list[ast.stmt]],
     ) -> None:
-        """Let both branches leave every variable under the same name."""
+        """Make both branches leave every variable under the same name."""
         env: dict[str, Value] = {}
         moves: tuple[list[tuple[str, ast.expr]], list[tuple[str, ast.expr]]] = ([], [])
         for variable, first in one[0].items():
@@ -227,7 +227,7 @@ class StatementFolder(ExpressionFolder):
 
 @functools.cache
 def _shape_of(annotation: Any) -> Any:
-    """Return the shape that an annotation promises: None for a number, else (field, shape) pairs; () if unknown."""
+    """Return the shape given by an annotation: None for a number, otherwise (field, shape) pairs; () if unknown."""
     fields = getattr(annotation, "_fields", None)
     if fields is not None:
         hints = annotation.__annotations__

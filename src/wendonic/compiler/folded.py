@@ -1,4 +1,4 @@
-"""A kernel specialised, and how it is kept for the next structure."""
+"""Specialised kernels, and how they are kept for the next structure."""
 
 import ast
 import pickle
@@ -12,11 +12,9 @@ from wendonic.compiler.values import Value
 
 @dataclass
 class Folded:
-    """A kernel specialised: a function of plain numbers.
-
-    `template` has the shape of its result: what is known of it, `Dynamic` names of parameters that are handed
-    through, and a `Result` for each number that is computed, in the order in which it is returned. `about` is what
-    the kernel says of itself.
+    """A specialised kernel: a function of plain numbers. `template` has the shape of its result: known parts,
+    `Dynamic` names of parameters that are passed through, and a `Result` for each computed number, in the order of
+    the return. `about` is the kernel's docstring.
     """
 
     name: str
@@ -29,16 +27,15 @@ class Folded:
 
 @dataclass
 class Result:
-    """Stands in a template for the result of that index."""
+    """Placeholder in a template for the result with that index."""
 
     index: int
 
 
 @dataclass
 class Remembered:
-    """A folded kernel for the next structure, and what was called while it was folded, with the names that had then.
-
-    Its statements are kept as bytes: as trees, each collection of garbage would go through them.
+    """A folded kernel kept for the next structure, and the kernels that it calls, with their names at that time. Its
+    statements are kept as bytes: the garbage collector would traverse trees each time.
     """
 
     folded: Folded
@@ -46,7 +43,7 @@ class Remembered:
     calls: "dict[Any, tuple[str, Remembered]]"
 
     def copy(self, own_name: str, names: Mapping[str, str]) -> Folded:
-        """Return one that may be changed, under a name of its own, with some names of functions replaced."""
+        """Return a copy that may be changed, under a new name, with some function names replaced."""
         body: list[ast.stmt] = pickle.loads(self.body)
         renamed = {old: new for old, new in names.items() if old != new}
         for part in names_in(body) if renamed else ():
@@ -56,4 +53,4 @@ class Remembered:
 
 REMEMBERED: dict[Any, Remembered] = {}
 MOST_REMEMBERED = 2000
-"""Folded kernels that are kept for the next structure, before all are dropped."""
+"""Number of folded kernels that are kept before all of them are dropped."""

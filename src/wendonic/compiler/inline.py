@@ -1,4 +1,4 @@
-"""Inlining: functions that are small, or called from one place, become part of their caller."""
+"""Inlining: small functions, and those called from one place only, become part of their caller."""
 
 import ast
 from collections import Counter
@@ -13,22 +13,22 @@ from wendonic.compiler.trees import cloned, cloned_target, names_in, statements_
 from wendonic.compiler.values import is_atom, name
 
 SMALL = 14
-"""Statements of a function that is worth copying to every place that calls it."""
+"""Most statements of a function that is copied into every caller."""
 
 READABLE, READABLE_ONCE = 3, 4
-"""The same, where the code is to be read rather than run, and for a function that is called once."""
+"""The same for code that is meant to be read, and there for a function that is called once."""
 
 MANY_NUMBERS = 12
-"""Numbers handed back and forth from which a call costs more than it tidies."""
+"""Number of arguments and results from which a call costs more than it simplifies."""
 
 COPIED_REST = 12
-"""Statements after a branch that may return, copied behind both sides at most."""
+"""Most statements after a branch with a return that are copied behind both sides."""
 
 
 @dataclass
 class _Facts:
-    """What inlining asks of a function, found once: its size, loops, how its names are used, and whether its returns
-    can be laid open.
+    """What inlining needs to know about a function, computed once: its size, loops, the use of its names, and whether
+    its returns can be replaced.
     """
 
     size: int
@@ -57,7 +57,7 @@ def _facts(function: Folded) -> _Facts:
 
 
 def calls_in(body: Sequence[ast.stmt], functions: dict[str, Folded]) -> Iterator[str]:
-    """Go through the names of the functions that a body calls, each by a statement of its own."""
+    """Yield the names of the functions that a body calls, each in a statement of its own."""
     for statement in statements_in(body):
         if isinstance(statement, ast.Assign) and isinstance(statement.value, ast.Call):
             callee = statement.value.func
@@ -66,7 +66,7 @@ def calls_in(body: Sequence[ast.stmt], functions: dict[str, Folded]) -> Iterator
 
 
 def reached(start: list[Folded], functions: dict[str, Folded]) -> dict[str, Folded]:
-    """Return the functions that some others call, directly or not, callees first."""
+    """Return the functions that some others call, directly or indirectly, callees first."""
     found: dict[str, Folded] = {}
     for function in start:
         _reach(function.body, functions, found)
@@ -81,8 +81,8 @@ def _reach(body: list[ast.stmt], functions: dict[str, Folded], found: dict[str, 
 
 
 def inline(entry: Folded, folded: list[Folded], readable: bool = False) -> dict[str, Folded]:
-    """Inline within a function and what it calls; return the functions that are left, callees first. Where it is to
-    be `readable`, every kernel of some length stays a function.
+    """Inline within a function and everything that it calls; return the remaining functions, callees first. If the
+    code should be `readable`, longer kernels stay functions.
     """
     functions = {function.name: function for function in folded if function is not entry}
     used = reached([entry], functions)
@@ -97,7 +97,7 @@ def inline(entry: Folded, folded: list[Folded], readable: bool = False) -> dict[
 
 
 def _drop_parameters(entry: Folded, functions: dict[str, Folded]) -> None:
-    """Take out the parameters that a function does not read, callers after callees no more."""
+    """Remove unread parameters of functions, callees first, and the arguments for them in their callers."""
     for function in functions.values():
         reads = {found.id for found in names_in(function.body) if type(found.ctx) is ast.Load}
         kept = [index for index, parameter in enumerate(function.parameters) if parameter in reads]
@@ -113,7 +113,7 @@ def _drop_parameters(entry: Folded, functions: dict[str, Folded]) -> None:
 
 
 class _Inliner:
-    """Inlines what one function calls."""
+    """Inlines the calls of one function."""
 
     def __init__(
         self,
@@ -132,7 +132,7 @@ class _Inliner:
         self.taken.update(found.id for found in names_in(function.body))
 
     def run(self) -> None:
-        """Replace every call that is worth it."""
+        """Replace every call that is worth inlining."""
         self.function.body = self.block(self.function.body)
 
     def block(self, body: list[ast.stmt]) -> list[ast.stmt]:
@@ -156,7 +156,7 @@ class _Inliner:
         return made
 
     def worth(self, callee: str) -> bool:
-        """Whether a function is small, or called from one place and not a loop of its own."""
+        """Return whether a function is small, or called from one place and without a loop."""
         facts, function = self.facts[callee], self.functions[callee]
         if not facts.opens:
             return False
@@ -197,7 +197,7 @@ class _Inliner:
 
 
 def returns_always(body: Sequence[ast.stmt]) -> bool:
-    """Return whether no control comes out at the end of a body."""
+    """Return whether control never reaches the end of a body."""
     for statement in body:
         if isinstance(statement, ast.Return | ast.Break | ast.Continue):
             return True
@@ -207,7 +207,7 @@ def returns_always(body: Sequence[ast.stmt]) -> bool:
 
 
 def has_return(statement: ast.stmt) -> bool:
-    """Return whether something in a statement returns from the function."""
+    """Return whether a statement contains a return."""
     kind = type(statement)
     if kind is ast.If:
         return any(map(has_return, statement.body)) or any(map(has_return, statement.orelse))  # type: ignore[attr-defined]
@@ -217,7 +217,7 @@ def has_return(statement: ast.stmt) -> bool:
 
 
 def opens(body: Sequence[ast.stmt]) -> bool:
-    """Return whether a body can be laid open without copying too much."""
+    """Return whether the returns of a body can be replaced without copying too much."""
     for index, statement in enumerate(body):
         if isinstance(statement, ast.Return):
             return True
@@ -236,7 +236,7 @@ def opens(body: Sequence[ast.stmt]) -> bool:
 
 
 def opened(body: Sequence[ast.stmt], targets: list[str], renamed: dict[str, ast.expr]) -> list[ast.stmt]:
-    """Return a copy of a body that leaves its results in `targets` and ends at its end."""
+    """Return a copy of a body that assigns its results to `targets` instead of returning."""
     made: list[ast.stmt] = []
     for index, statement in enumerate(body):
         if isinstance(statement, ast.Return):

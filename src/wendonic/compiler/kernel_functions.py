@@ -1,4 +1,4 @@
-"""A kernel by itself, outside of any tick, as functions of plain numbers."""
+"""A single kernel, outside any tick, as functions of plain numbers."""
 
 from collections.abc import Callable
 from typing import Any
@@ -12,7 +12,7 @@ from wendonic.compiler.values import Dynamic, name
 
 
 def kernel_functions(kernel: Callable[..., Any]) -> list[Folded]:
-    """Return a kernel whose arguments are all numbers, after those that it calls.
+    """Return a kernel whose arguments are all numbers, preceded by the functions that it calls.
 
     >>> from wendonic.kernels.view_axes import pose_forward
     >>> [one.name for one in kernel_functions(pose_forward)][-1]

@@ -1,4 +1,4 @@
-"""Where the numbers of a tick are: in its record, in its sample, among its numbers."""
+"""The positions of the numbers of a tick: in its record, in its sample, among its parameters."""
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
@@ -31,7 +31,7 @@ def _walk(value: Any, path: Path, found: list[Path]) -> None:
 
 
 def shape_of(value: Any) -> Any:
-    """Return the shape of a nested tuple without its numbers: what it is made of, and how many of them.
+    """Return the shape of a nested tuple without its numbers: its types and their sizes.
 
     >>> from wendonic.kernels.vector import Vec2
     >>> shape_of((Vec2(1.0, 2.0), 3.0))
@@ -75,7 +75,7 @@ def built(shape: Any, numbers: Iterator[float]) -> Any:
 
 
 def structure_of(tuning: Any, sample: Any) -> Any:
-    """Return everything about a tuning that is not a number: equal structures have equal tick functions."""
+    """Return everything about a tuning that is not a number; equal structures have equal tick functions."""
     numbers = tuple("." if isinstance(value, float) else value for value in flat(tuning))
     return numbers, shape_of(tuning), shape_of(sample)
 
@@ -87,11 +87,9 @@ def with_leaves(value: Value, new: Sequence[Value]) -> Value:
 
 @dataclass(frozen=True)
 class Layout:
-    """Where each number of a tick is in its record, or that it is always the same.
-
-    `indices` has for each number of `Tick(memory, outcome)`, by its path, its index in the record, or -1 where
-    `constants` has it, or nothing where it is not needed. `state` says how many numbers, the first ones, are read
-    by the next tick.
+    """The position of each number of a tick in its record, or its constant value. `indices` has, for each number of
+    `Tick(memory, outcome)` by its path, the index in the record, or -1 if it is in `constants`; numbers that are not
+    needed are missing. `state` is how many numbers at the beginning are read by the next tick.
     """
 
     state: int
@@ -99,14 +97,14 @@ class Layout:
     indices: dict[Path, int]
     constants: dict[Path, float]
     found: dict[Any, Any] = field(default_factory=dict, compare=False, repr=False)
-    """What has been found in it once and is looked up again, such as `Cells`."""
+    """Lookups that have been made before, such as `Cells`."""
 
     def __deepcopy__(self, memo: dict[int, Any]) -> "Layout":
         """Return itself: it never changes."""
         return self
 
     def index(self, *path: str) -> int:
-        """Return the index of a number, -1 if it is always the same or not needed."""
+        """Return the index of a number, -1 if it is constant or not needed."""
         return self.indices.get(path, -1)
 
     def number(self, record: Sequence[float], *path: str) -> float:
@@ -125,5 +123,5 @@ class Layout:
 
 
 def is_known(value: Value) -> bool:
-    """Return whether all of a value is known."""
+    """Return whether every part of a value is known."""
     return all(isinstance(leaf, Known) for _, leaf in leaves(value)) if isinstance(value, Record) else True

@@ -1,4 +1,4 @@
-"""Which names are still to be read, statement by statement, from the end of a function backwards."""
+"""Live names, statement by statement, from the end of a function backwards."""
 
 import ast
 
@@ -6,15 +6,15 @@ from wendonic.compiler.trees import names_in, read_names
 
 
 class Liveness:
-    """Goes backwards through statements with the names that are still to be read."""
+    """Goes backwards through statements with the set of live names."""
 
     def __init__(self) -> None:
-        """Begin outside of any loop."""
+        """Begin outside any loop."""
         self.loops: list[tuple[set[str], set[str]]] = []
 
     def prune(self, body: list[ast.stmt], live: set[str]) -> set[str]:
-        """Remove from `body` what is never read."""
-        # The copy is this body's own, and statements change it.
+        """Remove assignments from `body` that are never read."""
+        # This copy belongs to the body, and its statements change it.
         live = set(live)
         kept: list[ast.stmt] = []
         for statement in reversed(body):
@@ -25,7 +25,9 @@ class Liveness:
         return live
 
     def statement(self, statement: ast.stmt, live: set[str]) -> tuple[set[str], bool]:
-        """Return what is still to be read before a statement, and whether it is kept; `live` may be changed."""
+        """Return the names that are live before a statement, and whether the statement is kept; `live` may be
+        changed.
+        """
         match statement:
             case ast.Assign():
                 return self.assignment(statement, live)
@@ -54,7 +56,7 @@ class Liveness:
         return live, True
 
     def assignment(self, statement: ast.Assign, live: set[str]) -> tuple[set[str], bool]:
-        """Do it for an assignment: what is never read is left out."""
+        """Do this for an assignment; one that is never read is dropped."""
         (target,) = statement.targets
         if isinstance(target, ast.Name):
             if target.id not in live:
@@ -88,7 +90,7 @@ class Liveness:
         return live, True
 
     def loop(self, statement: ast.For | ast.While, live: set[str]) -> tuple[set[str], bool]:
-        """Do it for a loop, whose body is read again and again."""
+        """Do this for a loop, whose body runs repeatedly."""
         head = live | read_names(statement.iter if isinstance(statement, ast.For) else statement.test)
         while True:
             self.loops.append((head, live))
@@ -107,12 +109,12 @@ class Liveness:
 
 
 class _Scan(Liveness):
-    """The same, without taking anything out."""
+    """The same without removing anything."""
 
     def __init__(self, loops: list[tuple[set[str], set[str]]], whole: bool = False) -> None:
         self.loops = loops
         self.whole = whole
-        """Whether what is written counts, even if nothing in the body reads it."""
+        """Whether every written name counts, even if nothing in the body reads it."""
 
     def block(self, body: list[ast.stmt], live: set[str]) -> set[str]:
         """Return the names that are read before the body writes them."""
@@ -121,7 +123,8 @@ class _Scan(Liveness):
             match statement:
                 case ast.Assign(targets=[target]):
                     written = {part.id for part in names_in(target)}
-                    # What gives nothing writes fields of a struct, whose names have dots and which the caller reads.
+                    # A call without a result writes fields of a struct, which have dotted names and which the caller
+                    # reads.
                     if self.whole or written & live or not written or any("." in name for name in written):
                         live -= written
                         live.update(read_names(statement.value))
@@ -152,7 +155,9 @@ class _Scan(Liveness):
 
 
 def read_first(body: list[ast.stmt], whole: bool = False) -> set[str]:
-    """Return the names that a body reads before it writes them, for what it returns, or for whatever it writes."""
+    """Return the names that a body reads before writing them, as far as its results, or everything it writes, depend
+    on them.
+    """
     return _Scan([], whole).block(body, set())
 
 

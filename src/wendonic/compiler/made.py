@@ -1,4 +1,4 @@
-"""A tick function made from its text."""
+"""Makes a tick function from its text."""
 
 import linecache
 from collections.abc import Callable
@@ -8,7 +8,7 @@ Made = tuple[Callable[..., Any], Callable[..., Any], Callable[..., Any]]
 
 
 def made_from(text: str, title: str) -> Callable[..., Made]:
-    """Return `make` of a text; tracebacks show its lines under `title`."""
+    """Return the function `make` of a text; tracebacks show its lines under `title`."""
     filename = f"<wendonic {title}>"
     linecache.cache[filename] = (len(text), None, text.splitlines(keepends=True), filename)
     space: dict[str, Any] = {"__name__": filename}

@@ -28,7 +28,7 @@ def _unpacking(argument: str, names: Sequence[str | None], indent: str) -> list[
 
 def _statements(body: Sequence[ast.stmt], indent: str) -> list[str]:
     for statement in statements_in(body):
-        # All that printing asks of places.
+        # All that printing needs of source positions.
         statement.lineno = 0
     module = ast.Module(list(body), [])
     return [f"{indent}{line}" for line in ast.unparse(module).splitlines()]

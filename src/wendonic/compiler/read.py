@@ -1,4 +1,4 @@
-"""Kernels as syntax trees, read from their own files."""
+"""Reads kernels as syntax trees from their source files."""
 
 import ast
 import functools
@@ -15,7 +15,7 @@ class KernelError(WendonicError):
 
 
 class SourceMissingError(WendonicError):
-    """The kernels' sources are not at hand, as in a frozen game."""
+    """The sources of the kernels are not available, as in a frozen game."""
 
 
 @functools.cache
@@ -36,7 +36,7 @@ def _text_of(module: str) -> str:
 
 @functools.cache
 def comments_in(module: str) -> dict[int, str]:
-    """Return the comments in a module whose source was read, by the number of the line below each."""
+    """Return the comments in a module that has been read, by the number of the line below each."""
     found: dict[int, str] = {}
     words: list[str] = []
     for number, line in enumerate(_text_of(module).splitlines(), start=1):
@@ -50,7 +50,7 @@ def comments_in(module: str) -> dict[int, str]:
 
 
 def kernel_tree(function: Callable[..., Any]) -> ast.FunctionDef:
-    """Return the syntax tree of a kernel; raises `SourceMissingError` where its file is not there to be read."""
+    """Return the syntax tree of a kernel; raises `SourceMissingError` if its file cannot be read."""
     found = _functions_of(function.__module__).get(function.__name__)
     if found is None:
         raise SourceMissingError(f"{function.__module__} has no function {function.__name__} at its top level")
@@ -58,7 +58,7 @@ def kernel_tree(function: Callable[..., Any]) -> ast.FunctionDef:
 
 
 def refuse(function: Callable[..., Any], node: ast.AST, words: str) -> NoReturn:
-    """Raise `KernelError` for a construct: which file and line, what was found."""
+    """Raise `KernelError` for a construct, with file, line and what was found."""
     path = getattr(sys.modules[function.__module__], "__file__", None) or function.__module__
     line = getattr(node, "lineno", function.__code__.co_firstlineno)
     raise KernelError(f"{path}:{line}: in kernel {function.__name__}: {words}")

@@ -1,4 +1,4 @@
-"""Tick functions ready to run: made once for each structure and kept, or the plain kernels instead."""
+"""Tick functions ready to run, made once for each structure and kept, with the plain kernels as a fallback."""
 
 import functools
 import operator
@@ -30,8 +30,8 @@ RunTick = Callable[[Record, Sequence[float], float], Record]
 class ReadyTick:
     """The tick function of one structure, ready for any numbers.
 
-    `text` is its source, or what it says instead where the plain kernels run. `make` takes the numbers of a tuning
-    (see `numbers`), its tables and a course, and gives `tick_part`, `tick` and `standing`.
+    `text` is its source, or a note if the plain kernels run instead. `make` takes the numbers of a tuning (see
+    `numbers`), its tables and a course, and returns `tick_part`, `tick` and `standing`.
     """
 
     digest: str
@@ -46,7 +46,7 @@ class ReadyTick:
         return tuple([float(numbers[index]) for index in self.indices])
 
     def record_at_rest(self, tuning: Tuning) -> Record:
-        """Return the record before the first tick, which is the same for all numbers of a structure."""
+        """Return the record before the first tick, which depends only on the structure."""
         found = _AT_REST.get(self.digest)
         if found is None:
             found = tuple(self.layout.flat_record(tick_at_rest(tuning)))
@@ -62,10 +62,10 @@ _AT_REST: dict[str, Record] = {}
 def ready(
     tuning: Tuning, sample: Sample, title: str = "tick", exported: Mapping[str, ReadyTick] | None = None
 ) -> ReadyTick:
-    """Return the tick function of a structure: from memory, from disk, or made now; tracebacks show it as `title`.
-
-    Where the kernels' sources are not at hand, as in a frozen game, the plain kernels run instead: same numbers. With
-    `exported`, see `exported_functions`, it is one of those; raises `WendonicError` where none is of the structure.
+    """Return the tick function of a structure: from memory, from disk, or compiled now; tracebacks show it as
+    `title`. If the kernels' sources are not available, as in a frozen game, the plain kernels run instead, with the
+    same numbers. With `exported`, see `exported_functions`, it is one of those; raises `WendonicError` if none of
+    them has this structure.
     """
     structure = structure_of(tuning, sample)
     if exported is not None:
@@ -132,12 +132,12 @@ def _from_disk(structure: Any, title: str) -> ReadyTick | None:
         make = made_from(content["text"], f"{title} {digest[:8]}")
         return ReadyTick(digest, content["text"], layout, tuple(content["numbers"]), make)
     except (KeyError, TypeError, AttributeError, SyntaxError):
-        # Damaged: it is made again and replaces this.
+        # Damaged: compiled again, which replaces it.
         return None
 
 
 def _made(structure: Any, tuning: Tuning, sample: Sample, title: str) -> ReadyTick:
-    # A helm whose tick functions are kept on disk needs no compiler.
+    # If all tick functions are on disk, the compiler is never imported.
     from wendonic.compiler.python_text import python_text
     from wendonic.compiler.tick_function import tick_function
 
@@ -166,7 +166,7 @@ def number_indices(function: "TickFunction", tuning: Tuning) -> list[int]:
 
 
 def plain(tuning: Tuning, sample: Sample) -> ReadyTick:
-    """Return the plain kernels behind the same door: every number of a tick has an index, and nothing is folded."""
+    """Return the plain kernels with the same interface: every number of a tick has an index, nothing is folded."""
     at_rest = tick_at_rest(tuning)
     paths = paths_of(at_rest)
     state = len(paths_of(at_rest.memory))
@@ -192,7 +192,7 @@ def plain(tuning: Tuning, sample: Sample) -> ReadyTick:
 
 
 def getter(indices: Sequence[int]) -> Callable[[Sequence[float]], tuple[float, ...]]:
-    """Return a function that takes numbers out of a record.
+    """Return a function that reads numbers from a record.
 
     >>> getter([2, 0])((1.0, 2.0, 3.0)), getter([1])((1.0, 2.0)), getter([])((1.0,))
     ((3.0, 1.0), (2.0,), ())

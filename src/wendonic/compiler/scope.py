@@ -1,4 +1,4 @@
-"""One kernel while it is folded: what its variables are, which names are taken, what has been written so far."""
+"""One kernel while it is folded: its variables, the names in use, and the statements so far."""
 
 import ast
 import builtins
@@ -13,7 +13,7 @@ RESERVED = MATH_NAMES | frozenset(vars(builtins))
 
 
 def free_name(wanted: str, taken: set[str]) -> str:
-    """Return a name that is neither taken nor reserved, with a number behind it if need be; it is taken then.
+    """Return a name that is neither taken nor reserved, with a number appended if necessary, and take it.
 
     >>> taken = {"speed"}
     >>> free_name("speed", taken), free_name("speed", taken), free_name("hypot", taken)
@@ -59,7 +59,7 @@ class Scope:
 
 @dataclass
 class Loop:
-    """A loop that is kept: the numbers that it carries round, and their values at the end of each turn."""
+    """A loop that is kept: the numbers that it carries, and their values at the end of each iteration."""
 
     carried: dict[str, Value]
     ends: list[dict[str, Value]] = field(default_factory=list)

@@ -1,4 +1,4 @@
-"""Assignments and branches, as folding writes them."""
+"""Assignments and branches as folding writes them."""
 
 import ast
 
@@ -7,7 +7,7 @@ from wendonic.compiler.values import stored
 
 
 def moved(moves: list[tuple[str, ast.expr]]) -> list[ast.stmt]:
-    """Return assignments that all read before any writes; one after another where that is the same."""
+    """Return simultaneous assignments, written one after another if that gives the same result."""
     written: set[str] = set()
     for target, node in moves:
         if written and any(part.id in written for part in names_in(node)):
@@ -18,14 +18,14 @@ def moved(moves: list[tuple[str, ast.expr]]) -> list[ast.stmt]:
 
 
 def assigned(targets: list[str], node: ast.expr) -> ast.Assign:
-    """Return the assignment of an expression to a name, or of what a call gives to several."""
+    """Return the assignment of an expression to a name, or of a call's results to several names."""
     if len(targets) == 1:
         return ast.Assign([stored(targets[0])], node)
     return ast.Assign([ast.Tuple([stored(target) for target in targets], ast.Store())], node)
 
 
 def put_if(out: list[ast.stmt], test: ast.expr, yes: list[ast.stmt], no: list[ast.stmt]) -> None:
-    """Append a branch, if there is anything in it."""
+    """Append a branch unless it is empty."""
     if yes:
         out.append(ast.If(test, yes, no))
     elif no:

@@ -1,4 +1,4 @@
-"""Comments over a statement: the kernel that it was inlined from, and the comment that it had there."""
+"""Comments on statements: the kernel from which one was inlined, and its comment there."""
 
 import ast
 from collections.abc import Sequence
@@ -20,7 +20,7 @@ Statement = TypeVar("Statement", bound=ast.stmt)
 
 
 def mark_step(body: Sequence[ast.stmt], step: Step) -> None:
-    """Mark statements, those inside others included, as belonging to a step; those already marked keep their mark.
+    """Mark statements, including nested ones, as belonging to a step; existing marks stay.
 
     >>> body = ast.parse("x = tilt / outer").body
     >>> mark_step(body, Step("round_dead_zone", "Return how far a stick is tilted."))
@@ -39,19 +39,19 @@ def step_of(statement: ast.stmt) -> Step | None:
 
 
 def add_remark(statement: ast.stmt, remark: str) -> None:
-    """Put a comment over a statement, unless it has one from further inside."""
+    """Attach a comment to a statement, unless it has one from further inside."""
     if not remark_of(statement):
         setattr(statement, _REMARK, remark)
 
 
 def remark_of(statement: ast.stmt) -> str:
-    """Return the comment over a statement, "" for none."""
+    """Return the comment on a statement, "" for none."""
     found: str = getattr(statement, _REMARK, "")
     return found
 
 
 def replaced(of: ast.stmt, made: Statement) -> Statement:
-    """Return a statement that takes the place of another one, with its marks."""
+    """Return a statement that replaces another one, with its marks."""
     step, remark = step_of(of), remark_of(of)
     if step is not None:
         setattr(made, _STEP, step)

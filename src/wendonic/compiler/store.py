@@ -18,7 +18,7 @@ from wendonic.compiler.read import SourceMissingError
 def sources_digest() -> str:
     """Return a digest of the sources of kernels and compiler, and of the versions of Wendonic and Python.
 
-    Raises `SourceMissingError` where the sources are not at hand.
+    Raises `SourceMissingError` if the sources are not available.
     """
     digest = hashlib.sha256(f"{wendonic.__version__} {sys.implementation.cache_tag}".encode())
     for package in (wendonic.kernels, wendonic.compiler):
@@ -38,7 +38,7 @@ def structure_digest(structure: Any) -> str:
 
 @functools.cache
 def cache_folder() -> Path | None:
-    """Return the folder of this version's tick functions, or None where nothing can be kept."""
+    """Return the folder of this version's tick functions, or None if nothing can be kept."""
     from platformdirs import user_cache_path
 
     folder = user_cache_path("wendonic", appauthor=False) / f"ticks-{sources_digest()}"
@@ -50,7 +50,7 @@ def cache_folder() -> Path | None:
 
 
 def stored(digest: str) -> dict[str, Any] | None:
-    """Return what is kept under a digest, or None; what is damaged is nothing."""
+    """Return what is kept under a digest, or None if there is nothing or it is damaged."""
     folder = cache_folder()
     if folder is None:
         return None
@@ -62,7 +62,7 @@ def stored(digest: str) -> dict[str, Any] | None:
 
 
 def store(digest: str, content: dict[str, Any]) -> None:
-    """Keep something under a digest, whole or not at all; where that cannot be, nothing happens."""
+    """Keep something under a digest, whole or not at all; if the folder cannot be written, nothing happens."""
     folder = cache_folder()
     if folder is None:
         return

@@ -1,4 +1,4 @@
-"""From a mode to its tick function: straight-line code for one structure, with the numbers as parameters."""
+"""Makes the tick function of a mode: straight-line code for one structure, with the numbers as parameters."""
 
 import ast
 from collections.abc import Callable, Collection, Iterator, Sequence
@@ -29,13 +29,13 @@ ENTRIES: dict[Callable[..., Any], str] = {
 }
 
 HELD_PRESSES = (("presses", "held"), ("presses", "held_s"))
-"""What a mode has to know of a press that was held in another one."""
+"""The state that a mode needs of a press that was held in another mode."""
 
 
 @dataclass(frozen=True)
 class PackedFunction:
-    """A function over whole records: its arguments, what it takes out of each of them (a name or None for each
-    number), and its statements, of which the last one returns.
+    """A function over whole records: its arguments, the numbers that it unpacks from each (a name or None for each
+    number), and its statements, the last of which returns.
     """
 
     name: str
@@ -48,9 +48,9 @@ class PackedFunction:
 class TickFunction:
     """The tick function of one structure, as trees.
 
-    `numbers` are the numbers of the tuning that it reads, by name and path. `part` is one tick that is not a hitch,
-    the first of `whole`; the others cut hitches and stand still. `functions` are the kernels that stayed functions,
-    callees first; `layout` says where everything is in a record.
+    `numbers` are the numbers of the tuning that it reads, by name and path. `part`, the first of `whole`, is one tick
+    that is not a hitch; the others cut hitches and make ticks of no length. `functions` are the kernels that stayed
+    functions, callees first; `layout` has the positions in a record.
     """
 
     numbers: tuple[tuple[str, Path], ...]
@@ -75,19 +75,18 @@ def _open(value: Any, start: str, indices: Callable[[Path, Any], bool]) -> Value
 
 
 def tick_function(tuning: Tuning, sample: Any, readable: bool = False, silent: Collection[Path] = ()) -> TickFunction:
-    """Return the tick function of a structure; `sample` shows the shape of the raw numbers. Where it is to be
-    `readable`, every kernel of some length stays a function. Raw numbers that are `silent` never say anything.
-
-    Raises `KernelError` for a kernel outside the kernel language, `SourceMissingError` where sources are not at hand.
+    """Return the tick function of a structure; `sample` gives the shape of the raw numbers. If it should be
+    `readable`, longer kernels stay functions. Raw numbers that are `silent` are always at rest. Raises `KernelError`
+    for a kernel outside the kernel language, `SourceMissingError` if sources are not available.
     """
     at_rest = tick_at_rest(tuning)
     tuning_value = _open(tuning, "tuning", lambda _, value: isinstance(value, float))
     sample_value = _open(sample, "sample", lambda path, _: path not in silent)
     rows: tuple[Value, Value] = (Dynamic(name("tables")), Dynamic(name("course")))
     dt = Dynamic(name("dt"))
-    # What never changes from its value at rest is known; what does is found by a fixpoint. It begins with what comes
-    # in from outside, the body, which the game may place, and presses that were held in another mode, and, to save
-    # rounds, with what is seen to change.
+    # Memory that never changes from its value at rest is known; what changes is found by a fixpoint. It begins with
+    # what comes in from outside, the body, which the game may place, and presses that were held in another mode, and,
+    # to save rounds, with what is seen to change.
     varying = {path for path in paths_of(at_rest.memory) if path[0] == "body" or path[::2] in HELD_PRESSES}
     varying |= changed_when_tried(tuning, at_rest, sample, silent)
     while True:
@@ -126,7 +125,7 @@ def tick_function(tuning: Tuning, sample: Any, readable: bool = False, silent: C
 
 
 def _open_paths(arguments: Sequence[Value]) -> Iterator[tuple[Any, ...]]:
-    """Give the argument's number and the path of each number that is a name."""
+    """Yield the index of the argument and the path of each number that is a name."""
     for number, argument in enumerate(arguments):
         for path, leaf in leaves(argument):
             if not isinstance(leaf, Known):
@@ -140,9 +139,8 @@ def _unchanged(new: Any, old: Value) -> bool:
 
 
 def _layout(part: Folded, at_rest: Tick, parameters: dict[tuple[Any, ...], str]) -> tuple[Layout, list[ast.expr]]:
-    """Find what of a tick has to be carried on, and where all of it is in the record; return that and its numbers.
-
-    What only the memory needs, and nothing that is reported, is not state.
+    """Find which numbers of a tick must be carried on, and the position of each in the record; return that and the
+    numbers. Memory that affects nothing reported is not state.
     """
     final = part.body[-1]
     value = final.value if isinstance(final, ast.Return) else None
@@ -176,13 +174,13 @@ def _layout(part: Folded, at_rest: Tick, parameters: dict[tuple[Any, ...], str])
         written = key(exprs[path])
         shared = seen.get(written)
         if shared is None or (path[0] == "memory" and shared >= 0):
-            # Each number of the state has an index of its own: the game may set one without the other.
+            # Each number of the state has its own index: the game may set one without another.
             shared = len(record)
             record.append(exprs[path])
             seen.setdefault(written, shared)
         indices[path] = shared
     for path in list(constants):
-        # What comes in from outside is reported too, though the tick itself always leaves the same there.
+        # Numbers set from outside are reported as well, even if the tick itself never changes them.
         carried = indices.get(("memory", *path[1:]))
         if path[0] == "outcome" and carried is not None:
             indices[path] = carried
@@ -229,7 +227,7 @@ def _record_value(layout: Layout, at_rest: Tick, start: str) -> Value:
 def _packed_others(
     tuning: Tuning, sample: Any, layout: Layout, at_rest: Tick, taken: set[str]
 ) -> tuple[list[PackedFunction], dict[str, Folded]]:
-    """Fold what goes round the tick: cutting hitches, and standing still."""
+    """Fold what surrounds the tick: cutting hitches, and ticks of no length."""
     folder = Folder(ENTRIES)
     folder.taken |= taken
     left: dict[str, Folded] = {}
@@ -254,7 +252,7 @@ def _packed_others(
         for _, leaf in leaves(folded.template):
             found: Any = leaf
             parts.append(Dynamic(computed[found.index]) if isinstance(found, Result) else found)
-        # Parameters keep the names that stand for numbers of what is taken apart.
+        # Parameters keep the names of the numbers that are unpacked.
         folded.body[-1] = ast.Return(results(rebuilt(folded.template, iter(parts))))
         left.update(inline(folded, list(folder.folded.values())))
         tidied(folded)
@@ -305,7 +303,7 @@ def _packed_others(
 def _shorter_names(
     packed: list[PackedFunction], numbers: tuple[tuple[str, Path], ...], taken: set[str]
 ) -> tuple[list[PackedFunction], tuple[tuple[str, Path], ...]]:
-    """Call the numbers of the tuning by their path alone, and the state by its own, where that name is free."""
+    """Name the numbers of the tuning, and of the state, by their path alone where that name is free."""
     used = set(taken)
     for one in packed:
         used |= {found.id for found in names_in(one.body)}

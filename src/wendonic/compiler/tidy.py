@@ -1,6 +1,6 @@
-"""Tidying: what is never read is removed, and two names for one thing become one.
+"""Tidying: unread assignments are removed, and two names for one value become one.
 
-Each step goes through a function once or twice, so that the time grows with its length and no faster.
+Each step goes through a function once or twice, so that the time is linear in its length.
 """
 
 import ast
@@ -14,7 +14,7 @@ from wendonic.compiler.liveness import Liveness
 from wendonic.compiler.trees import cloned, key, names_in
 
 SHORT = 4
-"""Names in an expression that is laid into the only place that reads it, if that comes next."""
+"""Most names in an expression that is moved into the next statement if only that reads it."""
 
 
 def tidied(function: Folded) -> None:
@@ -30,8 +30,8 @@ def tidied(function: Folded) -> None:
 
 
 def drop_tested_again(body: list[ast.stmt], writers: Collection[str] = ()) -> None:
-    """Take out tests within a branch that ask what the branch's own test has answered, until it is written anew. A
-    test that reads a field of a struct is asked again after a call of what `writers` give, since they write fields.
+    """Remove tests within a branch that repeat the branch's own test, until one of its names is written. A test that
+    reads a field of a struct is kept after a call of one of the `writers`, which write fields.
     """
     for statement in body:
         if isinstance(statement, ast.If):
@@ -66,7 +66,7 @@ def _stores(body: list[ast.stmt]) -> Counter[str]:
 
 @dataclass
 class _Uses:
-    """Where a name is written and read, in the order of the statements, and in which loops."""
+    """The positions at which a name is written and read, in the order of the statements, and its loops."""
 
     writes: list[int] = field(default_factory=list)
     reads: list[int] = field(default_factory=list)
@@ -74,7 +74,7 @@ class _Uses:
 
 
 class _Positions:
-    """Numbers every name of a function in the order in which it is written, and finds the plain copies."""
+    """Numbers all uses of names of a function in textual order, and finds plain copies."""
 
     def __init__(self, function: Folded) -> None:
         self.count = 0
@@ -127,11 +127,9 @@ class _Positions:
 
 def unite_copies(function: Folded) -> bool:
     """Replace a name that is only a copy of another one by that other name, and the reverse; return whether there
-    were any.
-
-    In `a = b` every `a` may be called `b` if that is the only time `a` is written, before it is read, and `b` is not
-    written any more. Every `b` may be called `a` if nothing else reads it, and `a` comes up only later. A name with a
-    dot in it is a field of a struct, which others write, and keeps its own.
+    were any. In `a = b` every `a` may become `b` if that is the only time `a` is written, before it is read, and `b`
+    is not written afterwards. Every `b` may become `a` if nothing else reads it, and `a` is used only later. A dotted
+    name is a field of a struct, which others write, and stays.
     """
     positions = _Positions(function)
     uses = positions.uses
@@ -168,9 +166,9 @@ def unite_copies(function: Folded) -> bool:
 
 
 def lay_in(body: list[ast.stmt], writers: Collection[str] = ()) -> bool:
-    """Lay a short expression into the statement that comes next, where that alone reads it; a name with a dot in it
-    is a field of a struct, which others read, and what `writers` give is not moved, since they write such fields.
-    Return whether any was.
+    """Move a short expression into the next statement if only that reads it, and return whether any was moved. A
+    dotted name is a field of a struct, which others read, and results of `writers` are not moved, since they write
+    such fields.
     """
     loads = Counter(found.id for found in names_in(body) if type(found.ctx) is ast.Load)
     return _lay_in(body, loads, _stores(body), writers)
@@ -205,7 +203,7 @@ def _lay_in(body: list[ast.stmt], loads: Counter[str], stores: Counter[str], wri
 
 
 def _head(statement: ast.stmt) -> ast.expr | None:
-    """The expression that a statement computes first of all."""
+    """Return the expression that a statement evaluates first."""
     match statement:
         case ast.Assign() | ast.Return():
             return statement.value

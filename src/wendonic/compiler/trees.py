@@ -1,4 +1,4 @@
-"""Walking and copying the few kinds of syntax that a tick function is made of, quickly."""
+"""Fast walking and copying of the few kinds of syntax in tick functions."""
 
 import ast
 import operator
@@ -29,7 +29,7 @@ _CHILDREN: dict[type[ast.AST], tuple[str, ...]] = {
 
 
 def names_in(node: ast.AST | Sequence[ast.AST]) -> list[ast.Name]:
-    """Return the names in a node, or in some, in the order in which they are written."""
+    """Return the names in one or several nodes, in textual order."""
     found: list[ast.Name] = []
     for part in [node] if isinstance(node, ast.AST) else node:
         if type(part) is ast.Name:
@@ -53,7 +53,7 @@ def calls_in(node: ast.AST) -> list[ast.Call]:
 def _collect_names(node: Any, found: list[ast.Name]) -> None:
     kind = type(node)
     if kind is ast.BinOp:
-        # The most frequent by far.
+        # By far the most frequent case.
         for part in (node.left, node.right):
             if type(part) is ast.Name:
                 found.append(part)
@@ -99,7 +99,7 @@ def read_names(node: ast.AST | Sequence[ast.AST]) -> set[str]:
 
 
 def statements_in(body: Sequence[ast.stmt]) -> list[ast.stmt]:
-    """Return all statements, those inside others included, each before those inside it."""
+    """Return all statements, including nested ones, each before those inside it."""
     found: list[ast.stmt] = []
     _collect_statements(body, found)
     return found
@@ -118,7 +118,7 @@ def _collect_statements(body: Sequence[ast.stmt], found: list[ast.stmt]) -> None
 def cloned(node: ast.expr, renamed: Mapping[str, ast.expr]) -> ast.expr:
     """Return a copy of an expression with names renamed.
 
-    Nothing but names and constants is shared, since arguments of a call may be taken out later.
+    Only names and constants are shared, since arguments of a call may be removed later.
     """
     kind = type(node)
     if kind is ast.Name:
@@ -136,7 +136,7 @@ def cloned(node: ast.expr, renamed: Mapping[str, ast.expr]) -> ast.expr:
 
 
 def _renamed(node: ast.expr, renamed: Mapping[str, ast.expr]) -> ast.expr:
-    """Return an expression with some names replaced, or itself where none of them is in it."""
+    """Return an expression with some names replaced, or itself if it contains none of them."""
     kind = type(node)
     if kind is ast.Name:
         return renamed.get(node.id, node)  # type: ignore[attr-defined]
@@ -165,7 +165,7 @@ def _renamed(node: ast.expr, renamed: Mapping[str, ast.expr]) -> ast.expr:
 
 
 def key(node: ast.AST) -> Any:
-    """Return a value that two expressions share if they are written alike.
+    """Return a key that is equal for expressions with the same text.
 
     >>> tilt, same, other = (ast.parse(text, mode="eval").body for text in ("x * 2.0", "x*2.0", "x * 2"))
     >>> key(tilt) == key(same), key(tilt) == key(other)
@@ -174,7 +174,7 @@ def key(node: ast.AST) -> Any:
     if isinstance(node, ast.Name):
         return node.id
     if isinstance(node, ast.Constant):
-        # 1, 1.0 and True are equal, and so are zeros of either sign.
+        # 1, 1.0 and True are equal in Python, and so are zeros of either sign.
         return type(node.value), repr(node.value)
     operators = getattr(node, "ops", None) or [getattr(node, "op", None)]
     children: list[ast.AST] = []
@@ -195,7 +195,7 @@ def cloned_target(node: ast.expr, renamed: Mapping[str, ast.expr]) -> ast.expr:
 
 
 def rewrite(body: Sequence[ast.stmt], given: Mapping[str, ast.expr]) -> None:
-    """Replace names by expressions wherever they are read."""
+    """Replace names by expressions where they are read."""
     for statement in statements_in(body):
         match statement:
             case ast.Assign(value=value):
@@ -209,7 +209,7 @@ def rewrite(body: Sequence[ast.stmt], given: Mapping[str, ast.expr]) -> None:
 
 
 def give_names(body: Sequence[ast.stmt], renamed: Mapping[str, str]) -> None:
-    """Give names other names wherever they are read or written."""
+    """Rename names where they are read or written."""
     new: dict[str, ast.expr] = {old: ast.Name(name, ast.Load()) for old, name in renamed.items()}
     rewrite(body, new)
     for statement in statements_in(body):

@@ -1,4 +1,4 @@
-"""What of a tick's memory changes when the plain kernel is tried on made-up numbers."""
+"""Finds memory of a tick that changes when the plain kernel runs on made-up numbers."""
 
 import math
 import random
@@ -13,7 +13,7 @@ from wendonic.kernels.tick_record import Tick
 from wendonic.kernels.tuning import Tuning
 
 LEVELS = (0.0, 0.0, 1.0, 0.9, -0.8)
-"""What a raw number may be in a tick."""
+"""Values of a raw number in a tick."""
 
 DOWN = "10111011"
 """Whether presses are down, tick by tick."""
@@ -22,15 +22,15 @@ STEP_S = 0.02
 
 
 class _Ones(tuple[float, ...]):
-    """A table that has a 1 wherever it is read."""
+    """A table that is 1 at every index."""
 
     def __getitem__(self, index: Any) -> Any:
         return 1.0
 
 
 def changed_when_tried(tuning: Tuning, at_rest: Tick, sample: Any, silent: Collection[Path]) -> set[Path]:
-    """Return numbers of the memory that change in a few ticks of the plain kernel: some of those that may change, and
-    no others. It begins with presses that were held in another mode.
+    """Return numbers of the memory that change in a few ticks of the plain kernel: only numbers that can change,
+    though perhaps not all of them. It begins with presses that were held in another mode.
     """
     paths, rest = paths_of(at_rest.memory), flat(at_rest.memory)
     raw_paths, still = paths_of(sample), flat(sample)
@@ -47,7 +47,7 @@ def changed_when_tried(tuning: Tuning, at_rest: Tick, sample: Any, silent: Colle
         try:
             tick = tick_part(tuning, _Ones(), NO_COURSE, tick, built(sample, iter(raw)), STEP_S)
         except Exception:
-            # What cannot be tried is found by folding, which also says best what is wrong with a kernel.
+            # If it fails, folding finds the numbers, and reports best what is wrong with a kernel.
             break
         numbers = zip(paths, rest, flat(tick.memory), strict=True)
         found.update(path for path, old, new in numbers if new != old and math.isfinite(new))

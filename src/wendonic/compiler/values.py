@@ -1,4 +1,4 @@
-"""What is known of a value while kernels are folded. None of these is changed once it is made."""
+"""What is known about a value while kernels are folded. All of these are immutable."""
 
 import ast
 import functools
@@ -8,26 +8,26 @@ from dataclasses import dataclass
 from typing import Any
 
 LOAD, STORE = ast.Load(), ast.Store()
-"""Shared by all names: nothing is ever written into them."""
+"""Shared by all names, and never changed."""
 
 
 @dataclass(slots=True)
 class Known:
-    """A number, a truth value, a function, a class: known while folding."""
+    """A number, a truth value, a function or a class that is known while folding."""
 
     value: Any
 
 
 @dataclass(slots=True)
 class Dynamic:
-    """A number, or a row of numbers, that only the tick function itself knows, as an expression."""
+    """A number, or a row of numbers, that is known only when the tick function runs, as an expression."""
 
     node: ast.expr
 
 
 @dataclass(slots=True)
 class Packed:
-    """A whole record that is handed on as it is, as an expression."""
+    """A whole record that is passed on as it is, as an expression."""
 
     node: ast.expr
 
@@ -38,7 +38,7 @@ class Record:
     __slots__ = ("_described", "is_known", "kind", "parts")
 
     def __init__(self, kind: type, parts: "tuple[Value, ...]") -> None:
-        """Look once at the parts: most records are known as a whole, and are not taken apart again."""
+        """Check the parts once: most records are known as a whole, and are not split again."""
         self.kind = kind
         self.parts = parts
         self.is_known: bool = True
@@ -49,7 +49,7 @@ class Record:
                 break
 
     def described(self) -> "tuple[Any, ...]":
-        """Return what of it decides how a kernel is folded; see `described`."""
+        """Return the part of it that decides how a kernel is folded; see `described`."""
         found = self._described
         if found is None:
             found = self._described = (self.kind, tuple([described(part) for part in self.parts]))
@@ -71,14 +71,14 @@ def _numbered(count: int) -> tuple[str, ...]:
 
 
 def known(value: Any) -> Value:
-    """Return a Python value as it is known: tuples part by part, everything else whole."""
+    """Return a Python value as a known one: tuples part by part, everything else whole."""
     if isinstance(value, tuple):
         return Record(type(value), tuple(map(known, value)))
     return Known(value)
 
 
 def described(value: Value) -> tuple[Any, ...] | str:
-    """Return a value as a key: what is known of it, and the kind of what is not."""
+    """Return a value as a key: its known parts, and the kinds of the others."""
     if type(value) is Known:
         return type(value.value).__name__, repr(value.value)
     if type(value) is Record:

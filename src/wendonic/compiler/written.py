@@ -1,4 +1,4 @@
-"""What a kernel writes, and how its loops end: found once for each kernel."""
+"""The names that a kernel writes, and how its loops end, found once for each kernel."""
 
 import ast
 import functools
@@ -14,25 +14,25 @@ def _stores(nodes: Iterable[ast.AST]) -> Iterator[str]:
 
 @functools.cache
 def stored_in(loop: ast.For | ast.While) -> tuple[str, ...]:
-    """Names that the body of a kernel's loop writes."""
+    """Return the names that the body of a kernel's loop writes."""
     return tuple(dict.fromkeys(_stores(loop.body)))
 
 
 @functools.cache
 def leaves_early(loop: ast.For) -> bool:
-    """Return whether a loop has a break or a continue in it."""
+    """Return whether a loop contains a break or a continue."""
     return any(isinstance(node, ast.Break | ast.Continue) for part in loop.body for node in ast.walk(part))
 
 
 @functools.cache
 def unrolls(loop: ast.For) -> bool:
-    """Whether a loop goes over the parts of a tuple, whose number the structure fixes."""
+    """Return whether a loop goes over the parts of a tuple, whose number the structure fixes."""
     return any(isinstance(node, ast.Name) and node.id == "len" for node in ast.walk(loop.iter))
 
 
 @functools.cache
 def mutable_names(tree: ast.FunctionDef) -> frozenset[str]:
-    """Names that are written more than once: those never stand for another name."""
+    """Return the names that are written more than once, which never stand for another name."""
     counts: dict[str, int] = {argument.arg: 1 for argument in tree.args.args}
     for found in _stores(tree.body):
         counts[found] = counts.get(found, 0) + 1

@@ -1,1 +1,1 @@
-"""Everything between a device and a raw value: control names, events, held state, sources, stand-ins."""
+"""Everything from a device to its raw values: control names, events, held state, sources, stand-ins."""

@@ -1,4 +1,4 @@
-"""Every control by its dotted name: what it is, which device has it, what values it may take."""
+"""Every control by its dotted name, with its kind, its device and its range of values."""
 
 from typing import Literal, NamedTuple
 
@@ -62,17 +62,17 @@ REPORTED: dict[str, tuple[str, ...]] = {
     "square": ("right", "forward", "blocked"),
     "discard": ("counts",),
 }
-"""What a game reports of the body and its surroundings, in the plan frame, and what its numbers are called."""
+"""Reports of a game about the body and its surroundings, in the plan frame, with the names of their numbers."""
 
 
 REPORTED_UNITS = {"body.place": " m", "body.velocity": " m/s", "body.facing": " deg", "body.push": " m/s"}
-"""Units of what a game reports; what is not here has none."""
+"""Units of a game's reports; those not listed have none."""
 
 
 class Control(NamedTuple):
     """One physical input, or a piece of context, and its `width` slots of the held state from `slot` on.
 
-    `unit` is the thing that can be unplugged: `pad1`, `hand.left`; `device` is what kind of thing it is.
+    `unit` is the thing that can be unplugged, such as `pad1` or `hand.left`; `device` is its kind.
     """
 
     name: str
@@ -86,14 +86,14 @@ class Control(NamedTuple):
 
     @property
     def rest(self) -> float:
-        """What each of its numbers is while it is not touched: a pointer rests in the window's middle."""
+        """Each of its numbers at rest: a pointer rests in the middle of the window."""
         return 0.5 if self.kind == "pointer" else 0.0
 
 
 UNITS: tuple[str, ...] = ("keys", *PADS, "mouse", "touch", "hand.left", "hand.right", "head")
 
 RELEASES: dict[str, tuple[str, ...]] = {"lost.focus": UNITS} | {f"lost.{unit}": (unit,) for unit in UNITS}
-"""Units that are released, by the loss that does it."""
+"""The units that each loss releases."""
 
 
 def _all_controls() -> dict[str, Control]:
@@ -105,7 +105,7 @@ def _all_controls() -> dict[str, Control]:
         slot = table[-1].slot + table[-1].width if table else 0
         table.append(Control(name, kind, device, unit, slot, width, low, high))
 
-    # Beyond any hand, and small enough that no sum of them overflows.
+    # Beyond any hand's motion, and small enough that no sum overflows.
     endless = (-1e9, 1e9)
     for code in KEY_CODES:
         add(f"key.{code}", "key", "keys", "keys", 1, 0.0, 1.0)
@@ -117,11 +117,11 @@ def _all_controls() -> dict[str, Control]:
         for sensor in ("gyro", "accel"):
             add(f"{pad}.{sensor}", "rates", "pad", pad, 3, *endless)
     add("mouse.move", "counts", "mouse", "mouse", 2, *endless)
-    # A spinning wheel gives as many notches at once; more of them come from no hand.
+    # A free-spinning wheel reports this many notches at once; no hand causes more.
     add("mouse.wheel", "wheel", "mouse", "mouse", 1, -1000.0, 1000.0)
     for button in MOUSE_BUTTONS:
         add(f"mouse.{button}", "button", "mouse", "mouse", 1, 0.0, 1.0)
-    # 0 is as the profile says. It comes before what is measured by it.
+    # 0 means that of the profile. It comes before everything that is measured by it.
     add("window", "window", None, "", 1, 0.0, 100.0)
     add("pointer.at", "pointer", "mouse", "mouse", 2, 0.0, 1.0)
     for finger in range(TOUCHES):
@@ -164,17 +164,17 @@ BY_SLOT: dict[int, Control] = {control.slot: control for control in _NAMED.value
 """Control by its first place in the held state."""
 
 JOYSTICK = "joystick"
-"""Under this name people look for what is no pad."""
+"""The name under which people look for devices that are not pads."""
 
 SHOWN = 2
-"""How many controls of a kind a message names."""
+"""Number of controls of a kind that a message names."""
 
 STATE_WIDTH = sum(control.width for control in _NAMED.values())
-"""Numbers that the held state of all controls takes."""
+"""Number of values in the held state of all controls."""
 
 
 def where_listed(name: str, otherwise: str = 'all of them: "wendonic controls"') -> str:
-    """Return where to look for a control that has no such name: what is no pad feeds the controls of one.
+    """Return where an unknown name is explained: a joystick feeds the controls of a pad.
 
     >>> where_listed("key.Zoom"), where_listed("joystick.axis.0")
     ('; all of them: "wendonic controls"', '; a joystick feeds the controls of a pad, see: wendonic explain joystick')
@@ -185,13 +185,13 @@ def where_listed(name: str, otherwise: str = 'all of them: "wendonic controls"')
 
 
 def _check_is_name(name: object) -> None:
-    """Reject what is not a name at all, such as None for a key that a game does not know."""
+    """Reject a value that is not a name, such as None for a key that a game does not know."""
     if not isinstance(name, str):
         raise ControlError(f'found {name!r}; allowed: the name of a control, such as "KeyW" or "pad.left_stick"')
 
 
 def find_control(name: str) -> Control:
-    """Return the control of that name; a `ControlError` gives the nearest right spelling.
+    """Return the control of that name; a `ControlError` has the nearest right spelling.
 
     >>> find_control("pad0.left_stick").name
     'pad.left_stick'

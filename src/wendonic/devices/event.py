@@ -1,4 +1,4 @@
-"""Events: at time t, a control has a value."""
+"""Events: a control has a value at a time."""
 
 import math
 from collections.abc import Sequence
@@ -10,7 +10,7 @@ from wendonic.errors import ControlError
 Value = float | tuple[float, ...] | str
 
 COUNT_WORDS = {0: "no", 1: "one", 2: "two", 3: "three", 4: "four", 7: "seven"}
-"""How many numbers a control's value has, by its width."""
+"""Words for the numbers of a control's value, by its width."""
 
 
 class Event(NamedTuple):
@@ -23,7 +23,7 @@ class Event(NamedTuple):
     `window` the window's width over its height, `goal` and `aim` a place on the plan (x, y) in metres, `plan` how far
     the window has scrolled over it, `mark` a string, a loss such as `lost.focus` the number 1.
 
-    What a game reports to its helm is an event, too, in the plan frame: `mode` has the name of the mode that is
+    Reports of a game to its helm are events as well, in the plan frame: `mode` has the name of the mode that is
     entered; `body.place` (m), `body.velocity` and `body.push` (m/s) and `body.contact` (the normal of a wall, of
     length 1) have (x, y, z), `body.facing` a heading in degrees, `body.ground` (there, x, y, z) with the ground's
     normal, `body.restart` and `discard` (of counts) the number 1, `square` (x, y, 1 or 0) a square and whether it is
@@ -39,8 +39,8 @@ class Event(NamedTuple):
 
 
 def control_and_value(event: Event) -> tuple[Control, Value]:
-    """Return the control of an event, and its value; raises `ControlError` for an unknown control and for what is no
-    event.
+    """Return the control of an event, and its value; raises `ControlError` for an unknown control and for anything
+    that is not an event.
 
     >>> control_and_value(("key.KeyW", 1))
     Traceback (most recent call last):
@@ -53,7 +53,7 @@ def control_and_value(event: Event) -> tuple[Control, Value]:
 
 
 def finite(value: object) -> float | None:
-    """Return a finite number as a float, and None for anything else. Another library's numbers are numbers.
+    """Return a finite number as a float, and None for anything else. Number types of other libraries are accepted.
 
     >>> finite(3), finite(float("nan")), finite(10**400), finite("3")
     (3.0, None, None, None)
@@ -68,7 +68,7 @@ def finite(value: object) -> float | None:
 
 
 def fitting_value(control: Control, value: object) -> Value:
-    """Return `value` in the form in which `control` holds it, or raise a `ControlError` that says what fits.
+    """Return `value` in the form in which `control` holds it, or raise a `ControlError` that says what is allowed.
 
     >>> fitting_value(find_control("pad.left_stick"), [0, -1])
     (0.0, -1.0)
@@ -95,7 +95,7 @@ def fitting_value(control: Control, value: object) -> Value:
 
 
 def checked_event(t: object, control: object, value: object) -> Event:
-    """Return the event, its control by its one name and its value in its one form, or raise a `ControlError`.
+    """Return the event with the canonical name of its control and form of its value, or raise a `ControlError`.
 
     >>> checked_event(1, "pad0.south", True)
     Event(t=1.0, control='pad.south', value=1.0)

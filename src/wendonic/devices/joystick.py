@@ -1,4 +1,4 @@
-"""Joysticks: devices of numbered axes, buttons and hats, and where the controls of a pad are on them."""
+"""Joysticks: devices with numbered axes, buttons and hats, and mappings of a pad's controls to them."""
 
 import re
 from collections.abc import Mapping, Sequence
@@ -8,12 +8,12 @@ from wendonic.devices.controls import PAD_BUTTONS, PAD_STICKS
 from wendonic.errors import ControlError, none_such
 
 HAT_SIDES = {1: (1, 1), 2: (0, 1), 4: (1, -1), 8: (0, -1)}
-"""For each direction of a hat, by its bit: which of its two numbers (right, up) says so, and by what sign."""
+"""For each direction of a hat, by its bit: the index of its number (right, up), and its sign."""
 
 NUMBERS_ONLY = (
     'joystick "%s" (GUID %s) reports numbers only; to use it, give the profile a [joystick.…] table with its controls'
 )
-"""What is logged of a joystick that nothing maps, with its name and its GUID."""
+"""Log message for a joystick without a mapping, with its name and its GUID."""
 
 _ELEMENT = re.compile(r"(?P<half>[+-]?)(?P<kind>[abh])(?P<number>\d{1,3})(?:\.(?P<side>[1248]))?(?P<inverted>~?)")
 _FULL, _POSITIVE, _NEGATIVE = "", "+", "-"
@@ -58,7 +58,7 @@ class Element(NamedTuple):
 
 
 def element_of(text: str) -> Element:
-    """Return the element that a text names; raises `ControlError` for one that names none.
+    """Return the element that a text names; raises `ControlError` for any other text.
 
     >>> element_of("h0.4")
     Element(kind='h', number=0, half='', side=4, inverted=False)
@@ -73,7 +73,7 @@ def element_of(text: str) -> Element:
 
 
 class JoystickState:
-    """What a joystick's axes (-1..1), buttons and hats (right, up: -1, 0 or 1 each) are now."""
+    """The present values of a joystick's axes (-1..1), buttons and hats (right, up: -1, 0 or 1 each)."""
 
     __slots__ = ("axes", "buttons", "hats")
 
@@ -84,7 +84,7 @@ class JoystickState:
         self.hats: dict[int, tuple[float, float]] = {}
 
     def signed(self, element: Element) -> float:
-        """Return what an element says: an axis -1..1, all else 0..1."""
+        """Return the value of an element: -1..1 for an axis, 0..1 for anything else."""
         if element.kind == "b":
             return self.buttons.get(element.number, 0.0)
         if element.kind == "h":
@@ -97,8 +97,8 @@ class JoystickState:
         return max(value if element.half == _POSITIVE else -value, 0.0)
 
     def pressed(self, element: Element) -> float:
-        """Return how far an element is pressed, 0..1. A whole axis is so from one end to the other, once it has
-        spoken: a trigger that says nothing yet is not half-way down.
+        """Return how far an element is pressed, 0..1. A whole axis counts from one end to the other once it has
+        reported: a trigger that has not reported yet is not half-way down.
         """
         if element.kind == "a" and element.half == _FULL:
             return (self.signed(element) + 1.0) / 2.0 if self.axes.get(element.number, 0.0) != 0.0 else 0.0
@@ -106,7 +106,7 @@ class JoystickState:
 
 
 class _Part(NamedTuple):
-    """One element of a stick: which of its two numbers it adds to, and by what sign."""
+    """One element of a stick: the index of the number that it adds to, and its sign."""
 
     axis: int
     sign: float
@@ -117,8 +117,8 @@ class JoystickMapping:
     """Where the controls of a pad are on a joystick.
 
     `controls` has for each button or trigger of the W3C standard layout the element that presses it, and for each
-    stick two axes: to the right, and towards the player. `guid` or `name` say which joysticks are meant, as the
-    system reports them. Raises `ControlError` for a control or an element that does not exist.
+    stick two axes: to the right, and towards the player. `guid` or `name`, as the system reports them, select the
+    joysticks. Raises `ControlError` for a control or an element that does not exist.
 
     >>> mapping = JoystickMapping({"left_stick": ("a0", "a1"), "south": "b2", "left_trigger": "a4"}, name="Barrow")
     >>> state = JoystickState()
@@ -149,9 +149,8 @@ class JoystickMapping:
 
     @classmethod
     def from_database(cls, line: str) -> "JoystickMapping":
-        """Read a line of SDL's game controller database: its GUID, its name, then a control and an element each.
-
-        What a pad of the standard layout does not have is left out. Raises `ControlError` for a line that is none.
+        """Read a line of SDL's game controller database: GUID, name, then pairs of control and element. Controls that
+        the standard layout does not have are left out. Raises `ControlError` for any other text.
 
         >>> line = "03000000790000000600000010010000,Barrow stick,a:b2,leftx:a0,lefty:a1,-rightx:b4,platform:Linux,"
         >>> mapping = JoystickMapping.from_database(line)
@@ -177,7 +176,7 @@ class JoystickMapping:
         return mapping
 
     def fits(self, guid: str, name: str) -> bool:
-        """Return whether it is meant for a joystick of that GUID and name. A GUID without a checksum fits any."""
+        """Return whether it is for joysticks with this GUID and name. A GUID without a checksum fits any."""
         if self.guid:
             given = guid.lower()
             return self.guid == given or (self.guid[4:8] == "0000" and self.guid == f"{given[:4]}0000{given[8:]}")
@@ -189,7 +188,7 @@ class JoystickMapping:
         return [*self._sticks, *self._buttons]
 
     def values(self, state: JoystickState) -> list[tuple[str, Any]]:
-        """Return what each control is now, in a pad's own standard."""
+        """Return the present value of each control, in a pad's own standard."""
         sticks: list[tuple[str, Any]] = []
         for stick, parts in self._sticks.items():
             tilt = [0.0, 0.0]
@@ -200,7 +199,7 @@ class JoystickMapping:
 
 
 class MappedJoystick:
-    """A joystick under a mapping: `state` takes what it reports, `changes` says what that means for a pad.
+    """A joystick with a mapping: `state` takes its reports, `changes` returns them as changes of a pad.
 
     >>> joystick = MappedJoystick(JoystickMapping({"south": "b2", "dpad_up": "h0.1"}, name="Barrow"))
     >>> joystick.state.buttons[2] = 1.0
@@ -215,11 +214,11 @@ class MappedJoystick:
         self._known = dict(mapping.values(self.state))
 
     def values(self) -> list[tuple[str, Any]]:
-        """Return what each control is now."""
+        """Return the present value of each control."""
         return self._mapping.values(self.state)
 
     def changes(self) -> list[tuple[str, Any]]:
-        """Return the controls that are not what they were at the last call, and what they are now."""
+        """Return the controls that have changed since the last call, with their present values."""
         changed = [(name, value) for name, value in self.values() if self._known[name] != value]
         self._known.update(changed)
         return changed

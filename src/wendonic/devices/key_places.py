@@ -1,4 +1,4 @@
-"""Where keys lie: a code of the W3C standard is a place on the keyboard, so it has neighbours."""
+"""The places of keys: a W3C code is a place on the keyboard, so it has neighbours."""
 
 from typing import NamedTuple
 
@@ -33,4 +33,4 @@ KEY_PLACES: dict[str, KeyPlace] = {
     for block, first_x, y, codes in _ROWS
     for column, code in enumerate(codes.split())
 }
-"""Keys whose neighbours say which way they lie; the rows of letters are staggered."""
+"""Keys with their places; the rows of letters are staggered."""

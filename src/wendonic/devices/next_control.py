@@ -1,15 +1,15 @@
-"""Which control a settings menu has just been given."""
+"""Finds the control that a player has just used in a settings menu."""
 
 from wendonic.devices.event import Event, control_and_value
 
 PUSHED = 0.6
-"""A trigger pressed this far, or a stick tilted this far, is meant."""
+"""A trigger pressed this far, or a stick tilted this far, counts as used."""
 
 
 def next_control(event: Event) -> str | None:
     """Return the name of the control that an event presses or tilts, to bind it; None for an event that does neither:
-    a release, a small tilt, a motion of the mouse. Raises `ControlError` for an unknown control, and for what is no
-    event.
+    a release, a small tilt, a motion of the mouse. Raises `ControlError` for an unknown control, and for anything
+    that is not an event.
 
     >>> next_control(Event(0.0, "key.KeyI", 1)), next_control(Event(0.0, "key.KeyI", 0))
     ('key.KeyI', None)

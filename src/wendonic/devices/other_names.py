@@ -1,4 +1,4 @@
-"""Names that controls have elsewhere, and the control that each of them means."""
+"""Other names of controls, and the control that each of them means."""
 
 PAD_NAMES: dict[str, str] = {
     "a": "south",
@@ -29,10 +29,11 @@ PAD_NAMES: dict[str, str] = {
     "left": "dpad_left",
     "right": "dpad_right",
 }
-"""Controls of a pad; the four face buttons by their place in the W3C "standard" layout, whatever is printed there."""
+"""Controls of a pad; the four face buttons by their place in the W3C "standard" layout, whatever is printed on them.
+"""
 
 PAD_LETTERS = 2
-"""Names of two letters are a pad's also without saying so; "up" may be anything's."""
+"""Two-letter names mean a pad even without saying so; "up" could mean anything."""
 
 OTHER_NAMES: dict[str, str] = {
     "mouse.scroll": "mouse.wheel",
@@ -92,7 +93,7 @@ KEY_NAMES: dict[str, str] = {
 
 
 def key_meant(name: str) -> str | None:
-    """Return the W3C code of a key with another name, None for a name that is not certain to mean a key.
+    """Return the W3C code of a key with another name, None for a name that does not certainly mean a key.
 
     >>> key_meant("W"), key_meant("up"), key_meant("7"), key_meant("left shift"), key_meant("F5"), key_meant("KeyWW")
     ('KeyW', 'ArrowUp', 'Digit7', 'ShiftLeft', 'F5', None)
@@ -113,7 +114,7 @@ def key_meant(name: str) -> str | None:
 
 
 def control_meant(name: str) -> str | None:
-    """Return the control with another name, None for a name that is not certain to mean one.
+    """Return the control with another name, None for a name that does not certainly mean one.
 
     >>> control_meant("pad.a"), control_meant("pad1.lb"), control_meant("LS"), control_meant("pad.rz")
     ('pad.south', 'pad1.left_bumper', 'pad.left_stick', None)

@@ -1,4 +1,4 @@
-"""Places of the plan that are pointed at, and where head and hands are and point."""
+"""Readers for places that are pointed at, and for the positions and directions of head and hands."""
 
 from collections.abc import MutableSequence, Sequence
 
@@ -18,8 +18,8 @@ _POSES = [CONTROLS[f"{thing}.pose"].slot for thing in ("head", "hand.left", "han
 
 
 class GoalReader:
-    """The last goal that was given since the last tick: by the game, by the pointer, or by a finger. Where goals
-    `wait` all of them count, one a tick.
+    """The last goal set since the last tick: by the game, by the pointer, or by a finger. If goals `wait`, all of
+    them count, one per tick.
     """
 
     __slots__ = (
@@ -37,7 +37,7 @@ class GoalReader:
     )
 
     def __init__(self, sources: Sequence[GoalSource], start: int, wait: bool = False) -> None:
-        """Follow what the sources say; write into the row from `start` on."""
+        """Follow the sources; write into the row from `start` on."""
         self._start = start
         self._wait = wait
         self._pointed = [
@@ -61,10 +61,10 @@ class GoalReader:
         self._touches: dict[int, int] = {}
         self.given: list[tuple[float, float]] = []
         self.device = -1
-        """Which of `DEVICES` gave it."""
+        """Index in `DEVICES` of the device that set it."""
 
     def begin(self, values: Sequence[float], landings: Sequence[tuple[float, float]]) -> None:  # noqa: ARG002
-        """Go on from where the pointer is; what is held already has done its pointing."""
+        """Continue from the position of the pointer; controls that are held already do not point again."""
         self._held = set()
         self._pointer = (values[_POINTER], values[_POINTER + 1])
         self._scrolled = (values[_PLAN], values[_PLAN + 1])
@@ -143,7 +143,7 @@ class AimReader:
 
 
 class ForwardReader:
-    """The level directions in which the head and each hand point; what is lost points where it did last."""
+    """The horizontal directions in which the head and each hand point; a lost device keeps its last direction."""
 
     __slots__ = ("_head", "_pairs")
 

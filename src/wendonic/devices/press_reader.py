@@ -1,4 +1,4 @@
-"""The downs and ups of a press, read from what is bound to it: each seen once, in order, however short."""
+"""Reads the downs and ups of a press from its bindings: each once, in order, however short."""
 
 from collections.abc import Sequence
 
@@ -17,7 +17,7 @@ from wendonic.devices.sources.touch import TOUCH_SLOTS, landed_in
 from wendonic.devices.state import Change
 
 MOST_EDGES = 10_000
-"""Downs and ups of one press that a tick takes; a game that stops ticking for a day has more of them."""
+"""Most downs and ups of one press per tick; a game that stops ticking for a day has more of them."""
 
 WHEEL_SLOT = CONTROLS["mouse.wheel"].slot
 
@@ -38,13 +38,13 @@ class _Switches:
 
     def begin(self, values: Sequence[float], landings: Sequence[tuple[float, float]]) -> None:  # noqa: ARG002
         for slot in self.watched:
-            # Between the two limits it is what it was, which `take` has followed.
+            # Between the two limits it keeps its state, which `take` has followed.
             self._held[slot] = values[slot] >= self._above or (self._held[slot] and values[slot] > self._release)
         self.is_down = all(self._held.values())
 
     def take(self, change: Change) -> int:
         level = change.value[0]
-        # Between the two limits a trigger stays what it was.
+        # Between the two limits a trigger keeps its state.
         held = self._held[change.slot] = level > self._release if self._held[change.slot] else level >= self._above
         self.is_down = held and all(self._held.values())
         return 0
@@ -105,12 +105,12 @@ class _TiltedStick:
 
     def _tilt(self, level: float) -> None:
         tilt = level * self._sign
-        # Between the two limits it is what it was.
+        # Between the two limits it keeps its state.
         self.is_down = tilt > self._release if self.is_down else tilt >= self._above
 
 
 class _WheelNotches:
-    """Whole notches of the wheel in one direction; a wheel of finer steps adds up to them."""
+    """Whole notches of the wheel in one direction; finer steps add up to notches."""
 
     __slots__ = ("_rest", "_sign", "is_down")
 
@@ -135,11 +135,12 @@ class _WheelNotches:
 
 
 class PressReader:
-    """Counts how often a press goes down and up, all its bindings taken together; what goes down while a control of
-    its `UnlessBind` is held counts once released.
+    """Counts how often a press goes down and up, over all its bindings; a control that goes down while one of its
+    `UnlessBind` is held counts once that is released.
 
-    `down` is whether one of them is held, `edges` how often that changed since `clear`, `device` what made it go down
-    last. `lost` is 1 if the last change to up was a loss, 2 if one came after it, with nothing held.
+    `down` says whether one of them is held, `edges` how often that has changed since `clear`, `device` which device
+    pressed it last. `lost` is 1 if the last change to up was a loss, 2 if a loss came after it while nothing was
+    held.
     """
 
     __slots__ = (
@@ -197,7 +198,9 @@ class PressReader:
         self.device = None
 
     def begin(self, values: Sequence[float], landings: Sequence[tuple[float, float]], carried: bool) -> None:
-        """Begin with what is held: it goes on if the press is `carried` over, else it counts once released."""
+        """Begin with what is held: it continues if the press is `carried` over, otherwise it counts after it has been
+        released.
+        """
         self.clear()
         self._down_count = 0
         self._asleep = set()
@@ -213,7 +216,7 @@ class PressReader:
             self.edges = 1
 
     def note(self, change: Change) -> None:
-        """Follow one change of a watched control while another mode is active: none of it counts."""
+        """Follow one change of a watched control while another mode is active; it does not count."""
         self._block(change)
         for index in self._by_slot[change.slot]:
             self._binds[index].take(change)
@@ -234,7 +237,7 @@ class PressReader:
                     self.lost = 2
                 continue
             if index in self._asleep:
-                # It went up at last.
+                # The last change was to up.
                 self._asleep.discard(index)
             elif bind.is_down and self._blocking:
                 self._asleep.add(index)

@@ -1,4 +1,4 @@
-"""How to move a control so that a source requests something, and how to make it request nothing."""
+"""How to move a control so that a source requests something, and how to return it to rest."""
 
 from collections.abc import Iterable, Sequence
 from typing import NamedTuple
@@ -8,8 +8,8 @@ from wendonic.devices.sources.names import find_axis
 
 
 class Push(NamedTuple):
-    """A control that is brought to `value`, and left alone again at `rest`; `axis` is the one of a stick's two axes
-    that both are about, None for a control as a whole.
+    """A control that is moved to `value` and back to `rest`; `axis` is the axis of a stick that both belong to, None
+    for a whole control.
     """
 
     control: str
@@ -20,11 +20,11 @@ class Push(NamedTuple):
 
 Pushes = Sequence[Push]
 Changes = list[tuple[str, Value]]
-"""Controls and what they change to, one after the other in one moment."""
+"""Controls and their new values, in order, at one moment."""
 
 
 def pressed(names: Iterable[str]) -> list[Push]:
-    """Return what presses keys or buttons all the way.
+    """Return the pushes that press keys or buttons fully.
 
     >>> pressed(["key.KeyW"])
     [Push(control='key.KeyW', value=1.0, rest=0.0, axis=None)]
@@ -33,7 +33,7 @@ def pressed(names: Iterable[str]) -> list[Push]:
 
 
 def axis_push(name: str, value: float) -> Push | None:
-    """Return what brings an axis to a value, as `find_axis` counts it; None where it has no such side.
+    """Return the push that moves an axis to a value, as `find_axis` counts it; None if it has no such side.
 
     >>> axis_push("pad.left_stick.y", 1.0)
     Push(control='pad.left_stick', value=-1.0, rest=0.0, axis=1)
@@ -47,8 +47,8 @@ def axis_push(name: str, value: float) -> Push | None:
 
 
 def changes_between(before: Pushes, after: Pushes) -> Changes:
-    """Return what changes when the controls of `before` are left alone and those of `after` are brought to their
-    values: what only `before` has goes to rest first, and the axes of one stick move together.
+    """Return the changes from `before` to `after`: controls that are only in `before` go to rest first, and the axes
+    of one stick move together.
 
     >>> keys = pressed(["key.KeyW"]), pressed(["key.KeyW", "key.KeyD"])
     >>> changes_between(*keys), changes_between(keys[1], keys[0])

@@ -1,4 +1,4 @@
-"""Where the raw numbers of a mode's bindings are in a row."""
+"""The positions of the raw numbers of a mode's bindings in a row."""
 
 from typing import NamedTuple
 
@@ -26,7 +26,7 @@ class SampleLayout(NamedTuple):
 
 
 def sample_layout(sources: ModeSources) -> SampleLayout:
-    """Return where everything is, in the order of `kernels.sample.Sample`."""
+    """Return the layout, in the order of `kernels.sample.Sample`."""
     rows = [tuple((0.0,) * source.width for source in channel) for channel in sources.channels]
     sample = EMPTY_SAMPLE._replace(
         move=rows[0],

@@ -22,7 +22,7 @@ CHANNELS = ("move", "rise", "throttle", "turn", "look")
 
 
 class _Goal(GoalReader):
-    """A goal, which tells the sampler which device it came from."""
+    """The reader of goals, which also gives the device of a goal."""
 
     __slots__ = ("_sampler",)
 
@@ -40,9 +40,8 @@ class _Goal(GoalReader):
 class Sampler:
     """Writes the raw numbers of a mode's sources into a row, and counts the edges of its presses.
 
-    Names are resolved once. A sampler goes with one state and one row: what has not changed is not looked at again.
-    Here, at the door, signs are turned for good: a stick's y, positive towards the player in its own standard,
-    becomes positive forward.
+    Names are resolved once. A sampler belongs to one state and one row: what has not changed is not read again. Signs
+    are turned here, once: a stick's y, positive towards the player in its own standard, becomes positive forward.
 
     >>> from wendonic.devices.event import Event
     >>> from wendonic.devices.sources.keys import KeysSource
@@ -82,15 +81,15 @@ class Sampler:
         self._edges_are_new = True
         self._sticks: list[tuple[int, int]] = []
         self.readers: list[Reader] = []
-        """What reads every source that is more than a stick."""
+        """Readers of all sources that are not plain sticks."""
         self._followers: list[Follower] = []
         self._keys: list[HeldKeys] = []
         self.devices: list[int] = []
-        """Which of `DEVICES` each source belongs to, by its number; a last one stands for none."""
+        """The device (index in `DEVICES`) of each source, with a last entry for none."""
         self.has_edges = False
         """Whether a press went down or up since the last tick."""
         self.press_device = -1
-        """Which of `DEVICES` made a press go down since the last tick, -1 for none."""
+        """The device (index in `DEVICES`) on which a press went down since the last tick, -1 for none."""
         for channel, of_channel in zip(CHANNELS, sources.channels, strict=True):
             first = len(self.readers)
             for source, start in zip(of_channel, self.layout.channels[channel], strict=True):
@@ -118,10 +117,10 @@ class Sampler:
                 by_slot.setdefault(slot, []).append(follower)
         self._watched = by_slot
         self.watched = frozenset(by_slot)
-        """Slots of the controls whose every change it follows."""
+        """Slots of the controls of which it needs every change."""
 
     def row(self) -> list[float]:
-        """Return a row at rest, on level ground, as the game has not reported any."""
+        """Return a row at rest, with no ground reported."""
         return list(self.layout.at_rest)
 
     def _add(self, source: Source, start: int) -> None:
@@ -136,10 +135,9 @@ class Sampler:
             self._followers.append(reader)
 
     def begin(self, state: DeviceState, carried: Sequence[bool] = ()) -> None:
-        """Begin with what `state` held at the last tick, for a row that is new; presses that are `carried` over go
-        on.
-
-        Changes that no tick has taken yet come with the next `fill`. From here on `state` watches for this sampler.
+        """Begin a new row with what `state` held at the last tick; presses that are `carried` over continue. Changes
+        that no tick has taken yet come with the next `fill`. From now on `state` keeps the changes that this sampler
+        needs.
         """
         state.watched |= self.watched
         values, landings = state.values_before_kept(), state.landings
@@ -152,9 +150,8 @@ class Sampler:
             press.begin(values, landings, index < len(carried) and carried[index])
 
     def fill(self, state: DeviceState, row: MutableSequence[float]) -> bool:
-        """Write what `state` holds, and what came together in it, into `row`; places of silent sources stay.
-
-        Returns whether some of it belongs to this tick alone, so that the row has to be filled again for the next.
+        """Write the levels and displacements of `state` into `row`; silent sources stay at rest. Return whether some
+        of them hold for this tick only, so that the row has to be filled again for the next.
         """
         values = state.values
         gone = False
@@ -167,7 +164,7 @@ class Sampler:
             self.press_device = -1
         for start, slot in self._sticks:
             row[start] = values[slot]
-            # Not a bare minus: that would make a resting stick read -0.0.
+            # No plain negation: a resting stick would read -0.0.
             row[start + 1] = 0.0 - values[slot + 1]
         for reader in self.readers:
             if reader.read(state, row):
@@ -189,7 +186,7 @@ class Sampler:
                 reader.discard()
 
     def _fill_presses(self, state: DeviceState, row: MutableSequence[float]) -> bool:
-        """Follow what changed, and write downs and edges where there are any new ones, or were in the last tick."""
+        """Follow the changes, and write downs and edges if there are new ones, or were any in the last tick."""
         had_edges = self.has_edges or self._edges_are_new
         gone = self.has_edges = self._begin_presses()
         if state.kept:
@@ -205,14 +202,14 @@ class Sampler:
         return gone
 
     def note(self, changes: Sequence[Change]) -> None:
-        """Follow what another mode's sampler took, so that a trigger held half-way is known to be held or not."""
+        """Follow changes that another mode's sampler took, so that the state of a half-pressed trigger is known."""
         for change in changes:
             for follower in self._watched.get(change.slot, ()):
                 if isinstance(follower, PressReader):
                     follower.note(change)
 
     def _begin_presses(self) -> bool:
-        """Forget the edges that have been handed out; return whether there are any that have not."""
+        """Forget the edges that have been handed out; return whether there are others."""
         self.press_device = -1
         if self._edges_are_new:
             self._edges_are_new = False

@@ -1,4 +1,4 @@
-"""What is held right now, on every device."""
+"""The state of all controls of every device."""
 
 import logging
 import math
@@ -22,14 +22,14 @@ for _control in BY_SLOT.values():
 _TOUCH_SLOT = CONTROLS["touch.0"].slot
 
 HALF_WAY = 0.5
-"""Beyond this a key or button is down."""
+"""A key or button is down above this value."""
 
 MOST_CHANGES_KEPT = 20_000
-"""Changes that are kept for one tick; a game that stops ticking for a day must not fill the memory."""
+"""Most changes that are kept for one tick; a game that stops ticking for a day must not fill the memory."""
 
 
 class Change(NamedTuple):
-    """A control that is watched got a new value: its slot, its numbers, those before, whether by a loss."""
+    """A new value of a watched control: its slot, its numbers, the numbers before, and whether a loss caused it."""
 
     slot: int
     value: tuple[float, ...]
@@ -40,11 +40,11 @@ class Change(NamedTuple):
 class DeviceState:
     """The held state of every device and of the view: events in, levels and displacements out.
 
-    Levels stay until changed: two keys are two keys, and only its own `up` lifts a key. A loss (`lost.focus`,
-    `lost.pad`, …) releases exactly what that device held; the view stays. Displacements (`mouse.move`,
-    `mouse.wheel`) add up until a tick takes them. A value outside its control's range is cut to the range and
-    counted in `clamped`, and the first one of a control that is far outside is logged; a value that is not finite is
-    refused and counted in `refused`, and the last good one stays.
+    Levels stay until changed: each key is released only by its own `up`. A loss (`lost.focus`, `lost.pad`, …)
+    releases exactly what that device held; the view stays. Displacements (`mouse.move`, `mouse.wheel`) add up until a
+    tick takes them. A value outside its control's range is clamped and counted in `clamped`, and the first value of a
+    control that is far outside is logged; a value that is not finite is refused and counted in `refused`, and the
+    last good one stays.
 
     >>> state = DeviceState()
     >>> state.apply(Event(0.0, "key.KeyW", 1))
@@ -77,31 +77,31 @@ class DeviceState:
         """Begin with everything released and the view at 0, 0."""
         self.values: list[float] = _AT_REST.copy()
         self.changes = 0
-        """Grows with every event that changed something; a sample is stale once this has moved on."""
+        """Grows with every event that changes something; a sample is stale once this has changed."""
         self.touch_changes = 0
-        """The same, for touches alone."""
+        """The same for touches only."""
         self.view_changes = 0
-        """Grows whenever a view is given, be it the same one again."""
+        """Grows whenever a view is set, even to the same value."""
         self.placed: set[int] = set()
-        """Slots of the places that have been given at all."""
+        """Slots of the places that have been set."""
         self.landings: list[tuple[float, float]] = [(0.0, 0.0)] * TOUCHES
         """Where each touch landed last, in window fractions."""
         self.order: dict[int, int] = {}
-        """Numbers that tell in which order keys and buttons went down, by their slots."""
+        """Numbers of keys and buttons in the order in which they went down, by slot."""
         self.watched: frozenset[int] = frozenset()
         """Slots of the controls whose every change is kept, in order, until `take_kept`."""
         self.kept: list[Change] = []
         self.overrun = False
-        """Whether more changes came than are kept."""
+        """Whether more changes came than can be kept."""
         self.counts_end = 0
-        """How many of the kept changes count as no displacement any more: those before `discard_counts`."""
+        """How many of the kept changes, those before `discard_counts`, no longer count as displacements."""
         self.clamped: Counter[str] = Counter()
         self.refused: Counter[str] = Counter()
         self._far_beyond: set[str] = set()
 
     def apply(self, event: Event) -> None:
-        """Take one event; its time plays no part. Raises `ControlError` for an unknown control, a misfit value, and
-        what is not an event.
+        """Take one event; its time is ignored. Raises `ControlError` for an unknown control, a value that does not
+        fit, and anything that is not an event.
         """
         control, value = control_and_value(event)
         self.set(control, value)
@@ -125,10 +125,10 @@ class DeviceState:
             raise ControlError(f"{control.name}: found {value!r}; allowed: {numbers}") from None
 
     def report(self, control: Control, value: Value) -> None:
-        """Take note of what the game reports of the body: nothing here, but a state that is recorded keeps it."""
+        """Take a report of the game about the body: ignored here, but kept by a state that is recorded."""
 
     def _set_number(self, control: Control, level: float) -> None:
-        # What is not finite lies in no range.
+        # A number that is not finite is in no range.
         if not control.low <= level <= control.high:
             if not math.isfinite(level):
                 self.refused[control.name] += 1
@@ -173,7 +173,7 @@ class DeviceState:
     def _set_numbers(self, control: Control, *levels: float) -> None:
         if len(levels) != control.width:
             raise ValueError
-        # All or none: half a stick position would be a direction that was never given.
+        # All or none: half a stick position would be a direction that was never reported.
         if not all(map(math.isfinite, levels)):
             self.refused[control.name] += 1
             return
@@ -191,7 +191,7 @@ class DeviceState:
             self.placed.add(slot)
         values = self.values
         was = values[slot : slot + control.width]
-        # A place that is pointed at again is a new goal.
+        # Pointing at the same place again sets a new goal.
         if (fitting == was and kind != "place") or (kind == "touch" and fitting[2] == was[2] == 0.0):
             return
         values[slot : slot + control.width] = fitting
@@ -204,7 +204,7 @@ class DeviceState:
             self._keep(Change(slot, tuple(fitting), tuple(was), False))
 
     def _note_clamped(self, control: Control, *levels: float) -> None:
-        """Count a value beyond its range; what is further beyond than the range is wide may be in another unit."""
+        """Count a value outside its range; one further outside than the range is wide may be in another unit."""
         self.clamped[control.name] += 1
         span = control.high - control.low
         far = any(level > control.high + span or level < control.low - span for level in levels)
@@ -227,16 +227,16 @@ class DeviceState:
         start, end = control.slot, control.slot + control.width
         rest = _AT_REST[start:end]
         if control.kind in ("counts", "wheel"):
-            # What the hand moved before the loss, it did move; presses that wait for the ground hear of it.
+            # Motion before the loss still counts; presses that wait for the ground are informed.
             if start in self.watched:
                 self._keep(Change(start, tuple(rest), tuple(rest), True))
             return
         was = self.values[start:end]
         if control.kind == "touch":
-            # A finger that is lost stays where it was.
+            # A lost finger stays where it was.
             rest[:2] = was[:2]
         if was == rest:
-            # Presses that wait for the ground hear of it too.
+            # Presses that wait for the ground are informed as well.
             if start in self.watched and control.kind in ("button", "key", "stick", "touch"):
                 self._keep(Change(start, tuple(was), tuple(was), True))
             return
@@ -255,7 +255,7 @@ class DeviceState:
     def take_kept(self) -> list[Change]:
         """Return the changes of the watched controls since the last call, in order.
 
-        If there were more than are kept, the last ones tell every watched control as it is now.
+        If there were more than can be kept, the last ones give the present value of every watched control.
         """
         kept = self.kept
         if not kept:
@@ -272,9 +272,7 @@ class DeviceState:
         return kept
 
     def discard_counts(self) -> None:
-        """Forget what has come together of displacements and no tick has taken: counts, and the motion of fingers
-        and hands.
-        """
+        """Forget displacements that no tick has taken yet: counts, and the motion of fingers and hands."""
         for control in BY_SLOT.values():
             if control.kind in ("counts", "wheel"):
                 self.values[control.slot : control.slot + control.width] = [0.0] * control.width
@@ -291,7 +289,7 @@ class DeviceState:
     def value(self, name: str) -> float | tuple[float, ...]:
         """Return what the control of that name holds, in the device's own standard: a number, or several.
 
-        For a displacement it is what has come together since a tick last took it.
+        For a displacement it is the sum since a tick last took it.
         """
         control = find_control(name)
         if control.width == 0:

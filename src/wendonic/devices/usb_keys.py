@@ -1,4 +1,4 @@
-"""Keys by their number in the USB HID Usage Tables, page 7, which is what the kernel and window libraries hand on."""
+"""Keys by their number in the USB HID Usage Tables, page 7, which the kernel and window libraries report."""
 
 _FROM_4 = """
     KeyA KeyB KeyC KeyD KeyE KeyF KeyG KeyH KeyI KeyJ KeyK KeyL KeyM

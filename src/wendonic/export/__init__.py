@@ -1,1 +1,1 @@
-"""A tuned profile as readable source in a game's own language, with proof that it does the same."""
+"""Exports a tuned profile as readable source in a game's own language, with test vectors that prove it."""

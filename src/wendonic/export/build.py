@@ -1,4 +1,4 @@
-"""From a mode to the functions that are printed for it."""
+"""Builds the functions that are printed for a mode."""
 
 import ast
 import copy
@@ -50,11 +50,11 @@ from wendonic.profile.sources import mode_sources
 from wendonic.profile.tuning import mode_tuning
 
 SQUARES = {("frame", "grid", "square_m"), ("frame", "grid", "middle", "x"), ("frame", "grid", "middle", "y")}
-"""Numbers that a body's place is counted in; they stay constants."""
+"""Numbers that define the squares of a body's place; they stay constants."""
 
 
 class Made:
-    """A mode's program, and what ties it to the tick function that it was made from."""
+    """A mode's program, and its relation to the tick function that it was made from."""
 
     def __init__(
         self, profile: Profile, mode: str, on_course: bool, adjustable: Sequence[str], seat: str | None = None
@@ -72,13 +72,13 @@ class Made:
         nothing = zip(paths_of(sample), self.inputs.numbers, strict=True)
         silent = {path for path, node in nothing if isinstance(node, ast.Constant) and node.value == 0.0}
         if profile.mode[mode].movement == "carry":
-            # A key of move that is not bound here may still be on its way to rest.
+            # A key of `move` that is not bound here may still be returning to rest.
             silent = {path for path in silent if path[0] != "move"}
         self.function: TickFunction = tick_function(tuning.tick, sample, True, silent)
         self.layout: Layout = self.function.layout
         running = ready(tuning.tick, sample, mode).layout
         self.indices = _places_kept(self.layout, running)
-        """Which numbers of the record are printed: those that the running tick function has, too."""
+        """The numbers of the record that are printed: those that the running tick function has as well."""
         table = profile.mode[mode]
         names = PathNames(sources, profile.press_names, [table.gait, *table.press_gaits.values()])
         self.press_words = names.presses
@@ -95,7 +95,7 @@ class Made:
             for number, (_, path) in zip(numbers, self.function.numbers, strict=True)
             if path in SQUARES
         }
-        """Where squares are, as numbers of the profile: their size, and the middle of the first one."""
+        """The squares as numbers of the profile: their size, and the middle of the first one."""
         self.program = self._program(numbers)
         self.door: Door = door_of(self.program, self.inputs)
 
@@ -177,7 +177,7 @@ class Made:
         return next(one for one in self.function.whole if one.name == name)
 
     def _parts(self, used: set[str]) -> tuple[list[str], dict[str, float]]:
-        """Find of which inputs a part of a hitch has its share, and which come with its first part alone."""
+        """Find the inputs of which each part of a hitch has a share, and those that belong to its first part only."""
         shares = _returned(self._whole("sample_share"))
         later = _returned(self._whole("later_sample"))
         shared: list[str] = []
@@ -197,7 +197,7 @@ class Made:
         return shared, once
 
     def _joined(self) -> list[ast.stmt]:
-        """Say what two parts of a hitch are together; what is as the second has it is left out."""
+        """Return the statements that join two parts of a hitch; values of the second part stay as they are."""
         packed = self._whole("joined")
         first, second = (names for _, names in packed.unpacked)
         given: dict[str, ast.expr] = {}
@@ -232,7 +232,7 @@ class Made:
         return made
 
     def _standing(self) -> dict[str, float]:
-        """Say what a tick of no length leaves of the one before: nothing turned, nothing began or ended."""
+        """Return the statements of a tick of no length: nothing turned, nothing began or ended."""
         values = _returned(self._whole("standing"))
         return {
             self._field(index): float(value.value)  # type: ignore[arg-type]
@@ -241,11 +241,11 @@ class Made:
         }
 
     def row_from(self, values: Mapping[str, float]) -> list[float]:
-        """Return the sample that some raw inputs make."""
+        """Return the sample for some raw inputs."""
         return self.inputs.row_from(values)
 
     def inputs_from(self, row: Sequence[float]) -> dict[str, float]:
-        """Return raw inputs that make a sample."""
+        """Return raw inputs that give a sample."""
         return self.inputs.values_from(row)
 
 
@@ -283,7 +283,7 @@ def _laid_open(body: Sequence[ast.stmt]):  # type: ignore[no-untyped-def]
 
 
 def take_out_unread(functions: list[Function], known: Mapping[str, float]) -> None:
-    """Remove what is never read, until every function is handed and gives only what is used."""
+    """Remove unread values until every function takes and returns only what is used."""
     before = -1
     while before != (handed := sum(len(one.parameters) + one.results for one in functions)):
         before = handed
@@ -303,13 +303,13 @@ def _number_field(number: Number) -> str:
 
 
 def _places_kept(layout: Layout, running: Layout) -> list[int]:
-    """Return the numbers that the running tick function has, too: it carries nothing that is of no use."""
+    """Return the numbers that the running tick function has as well, which carries nothing useless."""
     state = {index for path, index in layout.indices.items() if index >= 0 and running.index(*path) >= 0}
     return sorted(state)
 
 
 def _field_names(layout: Layout, names: PathNames) -> list[str]:
-    """Return the name of each number of a record: state and results each have names of their own."""
+    """Return the name of each number of a record; state and results are named separately."""
     found: list[str] = [""] * layout.width
     for path, index in layout.indices.items():
         if index >= 0 and not found[index]:
@@ -321,7 +321,7 @@ def _field_names(layout: Layout, names: PathNames) -> list[str]:
 
 
 def _name_sides(functions: Sequence[Function], sides: Mapping[frozenset[str], str]) -> None:
-    """Name the raw parameters that a function is handed after the side that their keys stand for."""
+    """Name the raw parameters of a function after the direction of their keys."""
     by_name = {function.name: function for function in functions}
     for caller in functions:
         for _, call in calls_of(caller.body, set(by_name)):
@@ -334,8 +334,8 @@ def _name_sides(functions: Sequence[Function], sides: Mapping[frozenset[str], st
 
 
 def _clear_names(functions: Sequence[Function], presses: Sequence[str]) -> None:
-    """Give functions and variables their plain names: no number behind them where that is not needed, and the name of
-    a press in place of its number.
+    """Simplify the names of functions and variables: without a number where it is not needed, and with the name of a
+    press instead of its number.
     """
     taken: set[str] = set()
     plain = {function.name: re.sub(r"_\d+$", "", function.name.strip("_")) for function in functions}
@@ -357,11 +357,11 @@ def _clear_names(functions: Sequence[Function], presses: Sequence[str]) -> None:
 
 
 def _named_after(function: Function, base: str) -> str:
-    """Return a name for one of several functions that were made of the same kernel: after the press or the source
-    whose numbers it works on, where it is one.
+    """Return a name for one of several functions made from the same kernel: after the press or the source whose
+    numbers it uses, if there is just one.
     """
     fields = [part.id.partition(".") for part in names_in(function.body) if is_field(part.id)]
-    # What a device is called says nothing of what its input is for.
+    # The name of a device says nothing about the purpose of its input.
     names = [name.lower().split("_") for of, _, name in fields if of != "raw"]
     words = takewhile(lambda alike: len({*alike}) == 1, zip(*names, strict=False))
     shared = [word for word, *_ in words][: min(map(len, names), default=1) - 1]
@@ -392,7 +392,7 @@ def _clear_variables(function: Function, functions: set[str], presses: Sequence[
 
 
 def _shorter(name: str, functions: set[str]) -> list[str]:
-    """Return what a variable might be called instead, best first."""
+    """Return shorter names for a variable, best first."""
     found: list[str] = []
     base = re.sub(r"_\d+$", "", name)
     for function in sorted(functions, key=len, reverse=True):
@@ -406,7 +406,7 @@ def _shorter(name: str, functions: set[str]) -> list[str]:
             found.insert(0, plain)
     if base != name:
         found.append(base)
-    # Which result of a call it was matters only where two of them have the same name.
+    # The index of a call's result matters only if two results have the same name.
     return [plain for one in [*found, name] for plain in (re.sub(r"_\d+(?=_[a-z])", "", one), one)]
 
 

@@ -1,4 +1,4 @@
-"""Functions that several modes share: they are printed once, under a name that begins with no mode's name."""
+"""Functions that several modes share: they are printed once, under a name without a mode."""
 
 import ast
 from collections.abc import Collection, Iterator, Sequence
@@ -9,8 +9,8 @@ from wendonic.export.program import Function, calls_of, is_field
 
 
 def mark_common(programs: Sequence[Sequence[Function]], prefixes: Collection[str]) -> None:
-    """Mark the functions, of those of several modes, that two of them have alike and that know nothing of a mode: no
-    struct, no number of the profile, no function of the mode's own. One whose name a mode's names might have is none.
+    """Mark the functions that at least two modes have alike and that do not depend on a mode: no struct, no number of
+    the profile, no function of the mode's own. A function whose name might clash with a mode's names is not common.
     """
     alike: dict[Any, list[Function]] = {}
     for functions in programs:
@@ -23,7 +23,7 @@ def mark_common(programs: Sequence[Sequence[Function]], prefixes: Collection[str
         for name, found in content.items():
             if not name.startswith(tuple(prefixes)):
                 alike.setdefault(found, []).append(own[name])
-    # Of several that have the same name in different modes, the first ones keep it.
+    # If different functions have the same name in several modes, the first one keeps it.
     taken: set[str] = set()
     for functions in alike.values():
         name = functions[0].name
@@ -36,7 +36,7 @@ def mark_common(programs: Sequence[Sequence[Function]], prefixes: Collection[str
 
 
 def common_functions(programs: Sequence[Sequence[Function]]) -> Iterator[tuple[Function, Sequence[Function]]]:
-    """Give each common function once, callees first, with the functions of the mode that it is taken from."""
+    """Yield each common function once, callees first, with the functions of the mode that it is taken from."""
     printed: set[str] = set()
     for functions in programs:
         for function in functions:

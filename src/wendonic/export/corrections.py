@@ -1,4 +1,4 @@
-"""What a game that moves the body itself says of it, as statements over its state: place, velocity, facing."""
+"""Corrections by a game that moves the body itself, as statements over the state: place, velocity, facing."""
 
 import ast
 from collections.abc import Sequence
@@ -13,13 +13,13 @@ from wendonic.runtime.mode_run import ModeRun
 from wendonic.world_axes import WorldAxes
 
 _PLACE, _VELOCITY = 1, 4
-"""Where a body's place and velocity begin in `runtime.reader.BODY`; its first number is where it faces."""
+"""Indices of a body's place and velocity in `runtime.reader.BODY`; its first number is the facing."""
 
 
 @dataclass
 class Correction:
-    """A function that puts what the game says into the state of a mode: its parameters are a vector in the game's own
-    axes and unit, its statements are over `next`, that state.
+    """A function that writes a correction by the game into the state of a mode: its parameters are a vector in the
+    game's own axes and unit, its statements are over `next`, that state.
     """
 
     mode: str
@@ -30,15 +30,13 @@ class Correction:
 
     @property
     def unread(self) -> list[str]:
-        """Parameters that this mode has no use for: the height of a facing, a speed upwards where nothing falls."""
+        """Parameters that this mode does not use: the height of a facing, an upward speed if nothing falls."""
         read = {part.id for statement in self.body for part in ast.walk(statement) if isinstance(part, ast.Name)}
         return [name for name in self.parameters if name not in read]
 
 
 def mode_corrections(profile: Profile, made: Made, on_course: bool, axes: WorldAxes) -> list[Correction]:
-    """Return what a game can say of the body in one mode, as `Helm.place` takes it; nothing that the mode does not
-    keep.
-    """
+    """Return the corrections that a mode accepts, like `Helm.place`, without what the mode does not keep."""
     run = ModeRun(profile, made.mode, made.seat, NO_COURSE, axes, on_course)
     fields = StateFields(made, run)
     length, direction = _on_plan(axes, axes.units_per_m), _on_plan(axes, 1.0)
@@ -55,7 +53,7 @@ def mode_corrections(profile: Profile, made: Made, on_course: bool, axes: WorldA
 
 
 def _on_plan(axes: WorldAxes, units: float) -> list[ast.expr | None]:
-    """Return what the parameters are on the plan: to the right, forward and up; None for what the axes leave out."""
+    """Return the parameters in the plan frame: right, forward and up; None for directions that the axes leave out."""
     found: list[ast.expr | None] = []
     for axis in plan_letters(axes):
         if axis is None:
@@ -77,7 +75,7 @@ def _stored(run: ModeRun, fields: StateFields, start: int, vector: Sequence[ast.
 
 
 def _placed(run: ModeRun, fields: StateFields, place: Sequence[ast.expr | None]) -> list[ast.stmt]:
-    """A place that the game reports is a safe one until a better one is known; on squares it is in one of them."""
+    """A place reported by the game is safe until a better one is known; on squares it is in one of them."""
     made = _stored(run, fields, _PLACE, place)
     if run.tuning.comfort.used > 0:
         for number in range(len(run.safe_place.sources)):
@@ -87,7 +85,7 @@ def _placed(run: ModeRun, fields: StateFields, place: Sequence[ast.expr | None])
 
 
 def _on_square(run: ModeRun, fields: StateFields, place: Sequence[ast.expr | None]) -> list[ast.stmt]:
-    """Stand in the middle of the square of a place, unless that is part of the step under way."""
+    """Put the body in the middle of the square of a place, unless that belongs to the step under way."""
     given = [axis for axis in (0, 1) if place[axis] is not None]
     names = [f"square_{axis}" for axis in "xy"]
     finding = square_names(fields.made, run.reader.axes, (place[0] or ZERO, place[1] or ZERO))
@@ -109,7 +107,7 @@ def _on_square(run: ModeRun, fields: StateFields, place: Sequence[ast.expr | Non
 
 
 def _moving(run: ModeRun, fields: StateFields, velocity: Sequence[ast.expr | None]) -> list[ast.stmt]:
-    """What has a speed upwards is off the ground."""
+    """A body with an upward speed is off the ground."""
     made = _stored(run, fields, _VELOCITY, velocity)
     up = fields.targets(run.body, _VELOCITY + 2)
     if run.airborne is not None and up and velocity[2] is not None:
@@ -121,7 +119,7 @@ def _moving(run: ModeRun, fields: StateFields, velocity: Sequence[ast.expr | Non
 
 
 def _facing(run: ModeRun, fields: StateFields, facing: Sequence[ast.expr | None]) -> list[ast.stmt]:
-    """A vector without a level part turns nothing."""
+    """A vector without a horizontal component turns nothing."""
     right, forward = (part if part is not None else ZERO for part in facing[:2])
     turned = fields.stores(run.body, 0, ast.Call(ast.Name("atan2", ast.Load()), [right, forward], []))
     if not turned:

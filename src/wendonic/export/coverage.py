@@ -1,4 +1,4 @@
-"""Which branches of a mode's functions have been taken: its Python text with a mark at every test."""
+"""Branch coverage of a mode's functions: their Python text with a mark at every test."""
 
 import ast
 import copy
@@ -10,7 +10,7 @@ from wendonic.export.program import Function
 
 
 class Branches:
-    """Runs the printed Python of one mode with every test marked, and keeps which way each has come out."""
+    """Runs the printed Python of one mode with every test marked, and records the outcomes of each."""
 
     def __init__(self, made: Made, functions: Sequence[Function]) -> None:
         """Mark every test; `functions` are copies that may be changed."""
@@ -22,17 +22,17 @@ class Branches:
 
     @property
     def count(self) -> int:
-        """How many branches there are: two for each test."""
+        """The number of branches: two for each test."""
         return 2 * len(self.tests)
 
     def note(self, number: int, value: Any) -> Any:
-        """Note which way a test came out."""
+        """Record the outcome of a test."""
         self.seen.add((number, bool(value)))
         return value
 
     def missing(self, hair: set[tuple[int, bool]]) -> tuple[list[str], list[str], list[str]]:
-        """Say which branches were not taken: of tests that always came out the other way, of tests that nothing came
-        to, and those of `hair`.
+        """Return the branches that were not taken: of tests that always had the other outcome, of tests that were
+        never reached, and those in `hair`.
         """
         every = [(number, way) for number in range(len(self.tests)) for way in (True, False)]
         left = [branch for branch in every if branch not in self.seen]
@@ -67,7 +67,7 @@ class Branches:
         return ast.Call(ast.Name("noted", ast.Load()), [ast.Constant(len(self.tests) - 1), test], [])
 
     def _choices(self, node: ast.expr, function: Function) -> ast.expr:
-        """Mark what chooses between two values."""
+        """Mark expressions that choose between two values."""
         match node:
             case ast.IfExp(test=test, body=yes, orelse=no):
                 marked = self._noted(self._choices(test, function), function)

@@ -1,4 +1,4 @@
-"""How modes are entered from one another, as statements over the named numbers of both."""
+"""Changes between modes, as statements over the named numbers of both."""
 
 import ast
 from collections.abc import Iterator, Sequence
@@ -18,7 +18,7 @@ from wendonic.world_axes import WorldAxes
 
 
 def package_crossings(profile: Profile, modes: Sequence[Made], on_course: bool, axes: WorldAxes) -> list[Crossing]:
-    """Return how each mode is entered from each other one, as far as the profile allows it."""
+    """Return the crossings between all modes that the profile allows."""
     runs = {made.mode: ModeRun(profile, made.mode, made.seat, NO_COURSE, axes, on_course) for made in modes}
     by_mode = {made.mode: made for made in modes}
     found: dict[tuple[str, str], RunningCrossing] = {}
@@ -40,13 +40,13 @@ def package_crossings(profile: Profile, modes: Sequence[Made], on_course: bool, 
 
 
 def _rank(run: ModeRun, new: str) -> int:
-    """Return which place a mode has among those that presses enter: where several are, the first one counts."""
+    """Return the rank of a mode among those that presses enter: of several, the first one counts."""
     entered = [mode for _, mode in run.enters]
     return entered.index(new) if new in entered else len(entered)
 
 
 def _told(fields: StateFields, new: str) -> Iterator[str]:
-    """Give the results that say that a press enters a mode, in the order in which they count."""
+    """Yield the results that say that a press enters a mode, in order of precedence."""
     for index, mode in fields.run.enters:
         field = fields.field(index, True)
         if mode == new and field is not None:
@@ -54,7 +54,7 @@ def _told(fields: StateFields, new: str) -> Iterator[str]:
 
 
 def _carried_presses(profile: Profile, old: ModeRun, new: ModeRun) -> Iterator[str]:
-    """Give the presses that go on while they are held."""
+    """Yield the presses that continue while they are held."""
     both = profile.mode[old.name].press.keys() & profile.mode[new.name].press.keys()
     for name, had, has in zip(profile.press_names, old.press_styles, new.press_styles, strict=True):
         if new.carries and had == has and name in both:
@@ -117,7 +117,7 @@ def _is_held(node: ast.expr) -> ast.expr:
 
 
 def _put_last_source(crossing: RunningCrossing, after: StateFields, written: dict[str, ast.expr]) -> None:
-    """Call the source that moved last by its number in the new mode."""
+    """Translate the number of the source that moved last to that in the new mode."""
     movement = crossing.movement
     assert movement is not None
     field = after.field(movement.last_source, False)
@@ -131,7 +131,7 @@ def _put_last_source(crossing: RunningCrossing, after: StateFields, written: dic
 
 
 def _carried(had: Cells, has: Cells, before: StateFields, after: StateFields) -> list[ast.stmt]:
-    """Let a press that is held go on."""
+    """Let a held press continue."""
     down = _taken_cell(had, 0, before)
     if isinstance(down, ast.Constant):
         return []
@@ -142,7 +142,7 @@ def _carried(had: Cells, has: Cells, before: StateFields, after: StateFields) ->
 
 
 def _on_square(had: ModeRun, has: ModeRun, before: StateFields, after: StateFields) -> list[ast.stmt]:
-    """Stand in the middle of the square that the body is in."""
+    """Put the body in the middle of its square."""
     made = square_names(
         after.made, has.reader.axes, (_taken_cell(had.body, 1, before), _taken_cell(had.body, 2, before))
     )

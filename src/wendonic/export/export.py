@@ -1,4 +1,4 @@
-"""A profile in, a folder of source, vectors, a runner and a page out."""
+"""Exports a profile into a folder with source, vectors, a runner and a page."""
 
 import contextlib
 import logging
@@ -28,7 +28,7 @@ from wendonic.recording.recording import Recording
 
 @dataclass(frozen=True)
 class Exported:
-    """What was written: the package, the files by name, and the vectors of each mode."""
+    """The result of an export: the package, the files by name, and the vectors of each mode."""
 
     package: Package
     language: str
@@ -37,7 +37,7 @@ class Exported:
 
 
 def _no_number(profile: Profile, path: str, fields: Sequence[str]) -> str:
-    """Say why the source has no number of a field: it has no such field, or the field has no effect as it is."""
+    """Explain why the source has no number of a field: the profile has no such field, or it has no effect."""
     with contextlib.suppress(WendonicError):
         value = value_at(profile, path)
         if isinstance(value, int | float):
@@ -58,11 +58,9 @@ def packaged(
     profile_name: str = "",
     seat: str | None = None,
 ) -> Package:
-    """Return what there is to print of a profile's modes; all of them by default.
-
-    `adjustable` are field paths whose numbers stay adjustable, or "all". With a `seat` only what that player has is
-    printed. Raises `WendonicError` for a mode or a seat that does not exist, for a path that no number comes from,
-    and for squares in single precision.
+    """Return the package of a profile's modes, by default of all. `adjustable` are field paths whose numbers stay
+    adjustable, or "all". With a `seat`, only that player's controls are printed. Raises `WendonicError` for a mode or
+    a seat that does not exist, for a path that determines no number, and for squares in single precision.
     """
     if profile.seat and seat is None:
         words = "the profile has seats %s, and without --seat every control counts for everybody"
@@ -120,8 +118,8 @@ def exported(
 ) -> Exported:
     """Return all files of a package in one language, with test vectors of its modes, made here or taken as they are.
 
-    While they are made, `progress` is called with a mode, how many of its branches they take so far, and of how many.
-    Raises `WendonicError` for an unknown language, and for a recording that has nothing of what a mode binds.
+    Meanwhile `progress` is called with a mode, the number of branches taken so far, and their total. Raises
+    `WendonicError` for an unknown language, and for a recording without any control that a mode binds.
     """
     target = target_of(language)
     if recording is not None and not any(fits(made, recording) for made in package.modes):

@@ -1,7 +1,6 @@
-"""What puts fingers on the glass and poses of a headset into the raw inputs of a mode, as statements over them.
-
-Sticks, keys and mice report what a tick takes. A finger has to be followed from where it landed, and a hand from pose
-to pose: that is what these functions do, as the door of a helm does it.
+"""Functions that convert fingers on a touch screen and poses of a headset into the raw inputs of a mode, as
+statements over them. Sticks, keys and mice report what a tick takes. A finger has to be followed from where it
+landed, and a hand from pose to pose: these functions do that, like the door of a helm.
 """
 
 import ast
@@ -26,7 +25,7 @@ POINTING = [f"pointing_{of}_{to}" for of in ("from", "to") for to in ("right", "
 
 @dataclass
 class Feed:
-    """A function that a game calls when a device reports something: which structs it is handed, and what it does."""
+    """A function that a game calls when a device reports something: the structs that it takes, and its statements."""
 
     about: str
     structs: tuple[str, ...]
@@ -34,12 +33,12 @@ class Feed:
 
     @property
     def unread(self) -> list[str]:
-        """Parameters that this mode has no use for."""
+        """Parameters that this mode does not use."""
         return [name for name in self.function.parameters if name not in self._names]
 
     @property
     def idle(self) -> list[str]:
-        """Structs that this mode has no use for."""
+        """Structs that this mode does not use."""
         used = {name.partition(".")[0] for name in self._names}
         return [name for name in self.structs if name not in used]
 
@@ -55,13 +54,13 @@ class Door:
     feeds: list[Feed] = field(default_factory=list)
     functions: list[Function] = field(default_factory=list)
     finger: list[Field] = field(default_factory=list)
-    """Of each finger: where it is, and what it moves."""
+    """Fields of each finger: where it is, and what it moves."""
     inputs: list[Field] = field(default_factory=list)
     """Fields of the raw inputs that no tick reads."""
 
 
 class _Dotted(ast.NodeTransformer):
-    """Makes `raw.move_thumb_right` one name, as a field of a struct is written in a program."""
+    """Turns `raw.move_thumb_right` into one name, as a program writes a field of a struct."""
 
     def visit_Attribute(self, node: ast.Attribute) -> ast.expr:
         assert isinstance(node.value, ast.Name)
@@ -81,7 +80,7 @@ def _any_holds(zones: Sequence[Zone]) -> str:
 
 
 class _Maker:
-    """Gathers what happens when a finger lands, moves and is lifted."""
+    """Collects the statements for a finger that lands, moves and is lifted."""
 
     def __init__(self, bound: set[str]) -> None:
         self.bound = bound
@@ -97,12 +96,12 @@ class _Maker:
         self.door.inputs.append(Field(name, 0.0, about))
 
     def window(self, aspect_ratio: float) -> None:
-        """Keep the shape of the window, unless the tick reads it too."""
+        """Keep the shape of the window, unless the tick reads it as well."""
         if WINDOW not in {*self.bound, *(one.name for one in self.door.inputs)}:
             self.door.inputs.append(Field(WINDOW, aspect_ratio, WINDOW_WORDS))
 
     def sets(self, **values: str) -> list[str]:
-        """Return what sets those of some inputs that the mode has."""
+        """Return statements that set those of some inputs that the mode has."""
         return [f"raw.{name} = {value}" for name, value in values.items() if name in self.bound]
 
     def stick(self, name: str, source: TouchStickSource) -> None:
@@ -160,7 +159,7 @@ class _Maker:
         self.up.append(f"finger.{name} = 0.0")
 
     def zones(self, name: str, zones: Sequence[Zone]) -> None:
-        """Fingers that are in one of some zones, wherever they landed."""
+        """Count fingers that are in one of some zones, wherever they landed."""
         if not zones or name not in self.bound:
             return
         fingers = f"{name}_fingers"
@@ -181,7 +180,7 @@ class _Maker:
         ]
 
     def press(self, name: str, zones: Sequence[Zone]) -> None:
-        """Fingers that landed in one of some zones."""
+        """Count fingers that landed in one of some zones."""
         down, edges = f"{name}_down", f"{name}_edges"
         if not {down, edges} & self.bound:
             return
@@ -205,7 +204,7 @@ class _Maker:
         ]
 
     def level(self, base: str, is_turned: bool, taken: set[str]) -> None:
-        """Add what is called when a press that is not of fingers alone goes down or up."""
+        """Add the function for a press, unless only fingers trigger it."""
         down, edges, lost = (f"{base}_{name}" for name in ("down", "edges", "lost"))
         if not {down, edges} <= self.bound:
             return
@@ -214,7 +213,7 @@ class _Maker:
         changed = [f"raw.{down} = level", f"raw.{edges} = raw.{edges} + 1.0"]
         if lost in self.bound:
             changed += ["if level == 0.0:", f"    raw.{lost} = 0.0"]
-        # Languages that tell true from 1 count no edge for it.
+        # Languages that distinguish true from 1 must not count an edge for it.
         lines = [
             "level = 1.0 if down > 0.0 else 0.0",
             f"if raw.{down} != level:",
@@ -223,7 +222,7 @@ class _Maker:
         self.feed(unique(f"press_{base}", taken), about, ("raw",), ["down"], lines)
 
     def fingers(self) -> None:
-        """Add what is called for fingers, if there is anything for them to do."""
+        """Add the functions for fingers, if they do anything."""
         if not self.door.finger:
             return
         place = [
@@ -244,7 +243,9 @@ class _Maker:
             self.door.feeds.append(Feed(about, structs, Function(name, list(given), body, 0)))
 
     def poses(self, hands: HandsSource | None, points: str) -> None:
-        """Add what is called for the poses of head and hands; `points` is the hand that points at places to be at."""
+        """Add the functions for the poses of head and hands; `points` is the hand that points at places to teleport
+        to.
+        """
         said = "its place (m) and unit quaternion, in WebXR's axes: x to the right, y up, z towards the player"
         pose = ("x", "y", "z", "quaternion_x", "quaternion_y", "quaternion_z", "quaternion_w")
         swings = [name.replace(".", "_") for name in hands.hands] if hands else []
@@ -288,7 +289,7 @@ class _Maker:
             self.feed(f"{hand}_lost", f"The {words} hand is no longer tracked.", ("raw",), "", ends)
 
     def points(self, pose: Sequence[str]) -> list[str]:
-        """Return what sets where a hand is, and where it points."""
+        """Return statements that set the position and direction of a hand."""
         if not {*POINTING} & self.bound:
             return []
         ahead = self.sets(pointing_to_right="across", pointing_to_forward="0.0 - back", pointing_to_up="up")
@@ -302,7 +303,7 @@ class _Maker:
         ]
 
     def directed(self, thing: str, pose: Sequence[str]) -> list[str]:
-        """Return what sets the level direction of a pose; of one that has none the last one stays."""
+        """Return statements that set the horizontal direction of a pose; without one, the last direction stays."""
         name = thing if thing == "head" else f"{thing.removeprefix('hand_')}_hand"
         right, forward = f"{name}_points_right", f"{name}_points_forward"
         if not {right, forward} & self.bound:
@@ -314,18 +315,18 @@ class _Maker:
         ]
 
     def turned(self, pose: Sequence[str]) -> str:
-        """Return what asks whether a pose has a direction: its quaternion is not all zeros."""
+        """Return the test whether a pose has a direction: its quaternion is not all zeros."""
         return " or ".join(f"{part} != 0.0" for part in pose[3:])
 
     def calls(self, kernel: Callable[..., Any]) -> str:
-        """Return what a kernel is called by; it is among the functions, with those that it calls."""
+        """Return the name of a kernel, and add it to the functions with those that it calls."""
         functions = [plain_function(one) for one in kernel_functions(kernel)]
         known = {one.name for one in self.door.functions}
         self.door.functions += [one for one in functions if one.name not in known]
         return functions[-1].name
 
     def swing(self, hand: str, squeezed: bool) -> list[str]:
-        """Return what adds how far a hand moved, seen from the head."""
+        """Return statements that add a hand's motion relative to the head."""
         self.keeps(f"{hand}_known", "1 while the hand is tracked, else 0")
         for axis, to in (("x", "to the right"), ("y", "up"), ("z", "towards the player")):
             self.keeps(f"{hand}_{axis}", f"where the hand was seen from the head (m), {to}")
@@ -344,7 +345,7 @@ class _Maker:
 
 
 def door_of(program: ModeProgram, inputs: Inputs) -> Door:
-    """Return what a game calls for the devices of a mode."""
+    """Return the functions that a game calls for the devices of a mode."""
     maker = _Maker({one.name for one in program.inputs})
     for name, source in inputs.touched.items():
         match source:
@@ -393,7 +394,7 @@ def _discarded(program: ModeProgram) -> list[str]:
 
 
 def _released(program: ModeProgram, inputs: Inputs) -> list[str]:
-    """Return what lets go of keys, sticks and presses, as a helm does that hears of a loss."""
+    """Return statements that release keys, sticks and presses, as a helm does after a loss."""
     bound = {one.name: one.rest for one in program.inputs}
     lines = [f"raw.{name} = {rest!r}" for name, rest in bound.items() if inputs.fields[name].is_held]
     for base in inputs.presses:

@@ -1,4 +1,4 @@
-"""The folder that an export goes to: nothing in it is overwritten but what an export wrote before."""
+"""The folder of an export: only files of earlier exports are overwritten."""
 
 from collections.abc import Mapping
 from pathlib import Path
@@ -21,8 +21,8 @@ def ready_folder(folder: Path, force: bool) -> None:
 
 
 def write_files(folder: Path, files: Mapping[str, str]) -> None:
-    """Write all files, and take out those of an earlier export that are not written any more. A file that no export
-    wrote is left as it is; one in the way raises `WendonicError` before anything is written.
+    """Write all files, and remove those of an earlier export that are no longer written. Files that no export wrote
+    stay; if one is in the way, `WendonicError` is raised before anything is written.
     """
     listing = folder / LISTING
     own = set(listing.read_text(encoding="utf-8").split("\n")) - {""} if listing.is_file() else set()

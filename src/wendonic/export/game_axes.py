@@ -1,4 +1,4 @@
-"""The game's own axes, as the names and signs of what is printed."""
+"""The game's own axes as names and signs in printed source."""
 
 import ast
 
@@ -17,8 +17,8 @@ def letters_of(axes: WorldAxes) -> str:
 
 
 def plan_letters(axes: WorldAxes) -> list[tuple[str, float] | None]:
-    """Return which axis of the game, and with which sign, is right, forward and up on the plan; None for what the
-    game's axes leave out.
+    """Return the axis of the game and its sign for right, forward and up of the plan; None for those that the game's
+    axes leave out.
 
     >>> plan_letters(WorldAxes("+x", "-y"))
     [('x', 1.0), ('y', -1.0), None]
@@ -35,7 +35,7 @@ def plan_letters(axes: WorldAxes) -> list[tuple[str, float] | None]:
 
 
 def minus(node: ast.expr) -> ast.expr:
-    """Return the negative of something, without a negative zero; of a negative, what it is the negative of.
+    """Return the negative of an expression, without a negative zero; a double negation cancels out.
 
     >>> ast.unparse(minus(ast.Name("x", ast.Load()))), ast.unparse(minus(minus(ast.Name("x", ast.Load()))))
     ('0.0 - x', 'x')

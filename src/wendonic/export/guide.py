@@ -49,7 +49,7 @@ SAID = {
     "lua": "profile.{mode}{name}(state, {given})",
     "python": "{mode}{name}(state, {given})",
 }
-"""How a game reports where the body is, how fast, and where it faces."""
+"""How a game reports the body's place, velocity and facing."""
 
 REPORTED = {
     "c99": "{stem}_{mode}{name}({given})",
@@ -58,7 +58,7 @@ REPORTED = {
     "lua": "profile.{mode}{name}({given})",
     "python": "{mode}{name}({given})",
 }
-"""How a game hands on what a device reports."""
+"""How a game passes on the reports of devices."""
 
 COURSES = {
     "c99": "{stem}_course",
@@ -67,7 +67,7 @@ COURSES = {
     "lua": "profile.COURSE",
     "python": "COURSE",
 }
-"""What the course that is written into the source is called."""
+"""Names of the course in the source."""
 
 
 def guide(package: Package, target: "Target", vectors: Mapping[str, "Vectors"]) -> str:
@@ -177,7 +177,7 @@ def _in_the_plan(made: Made, target: "Target") -> list[str]:
 
 
 def _lower_first(sentence: str) -> str:
-    """Return a sentence as it goes on behind a colon."""
+    """Return a sentence as it continues after a colon."""
     return sentence[0].lower() + sentence[1:]
 
 

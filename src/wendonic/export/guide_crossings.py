@@ -1,4 +1,4 @@
-"""The part of an export's page about going from one mode to another."""
+"""The part of an export's page about changing modes."""
 
 from collections.abc import Iterable
 from textwrap import wrap
@@ -22,7 +22,7 @@ CALLS = {
 
 
 def changes_of_mode(package: Package, target: "Target") -> list[str]:
-    """Return the lines that say how each mode is entered, and what the game has to do then; none for one mode."""
+    """Return the lines about entering each mode, and what the game has to do then; none if there is only one mode."""
     if not package.crossings:
         return []
     lines = ["## From one mode to another", ""]
@@ -67,7 +67,7 @@ def _call(package: Package, target: "Target", crossing: Crossing) -> str:
 
 
 def _what(target: "Target", crossing: Crossing) -> str:
-    """Return when the profile has a mode entered, and what goes on then."""
+    """Return when the profile enters a mode, and what continues then."""
     told = " or ".join(f"`{target.field_name(name)}`" for name in crossing.told)
     when = f"when {told} is above 0" if told else "when the game wants it"
     goes_on = _listed(crossing.carried)

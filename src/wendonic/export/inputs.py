@@ -1,4 +1,4 @@
-"""The raw inputs of a mode as named fields, each in its device's own standard, and what a tick makes of them."""
+"""The raw inputs of a mode as named fields, each in its device's own standard, and their relation to a sample."""
 
 import ast
 import functools
@@ -34,25 +34,23 @@ WINDOW, WINDOW_WORDS = "window_aspect_ratio", "width of the window over its heig
 
 @dataclass
 class Input:
-    """One raw input: its name, what it says and in which unit and sign, and its value at rest."""
+    """One raw input: its name, its meaning with unit and sign, and its value at rest."""
 
     name: str
     about: str
     rest: float = 0.0
     kind: Kind = "number"
     is_held: bool = False
-    """Whether a device that is lost releases it."""
+    """Whether the loss of a device releases it."""
 
 
 @dataclass
 class Inputs:
-    """All raw inputs of a mode.
-
-    `numbers` has for each number of a sample the expression that gives it; `back` for each input the number of the
-    sample that gives it back (and a factor), by its index. `sides` has the side that some keys stand for, `touched`
-    the sources that fingers move, by what their inputs begin with, `press_zones` the zones of presses that have
-    nothing else, `presses` what the inputs of all others begin with, `turned` those of them that the wheel presses,
-    `hands` whose swing is read, and `points` the hand that points at places to be at.
+    """All raw inputs of a mode. `numbers` has the expression for each number of a sample; `back` has, for each input,
+    the index of the sample's number (and a factor) from which it can be recovered. `sides` has the directions of
+    keys, `touched` the sources that fingers move, by the prefix of their inputs, `press_zones` the zones of presses
+    that have nothing else, `presses` the prefixes of all other presses, `turned` those of them that the wheel
+    triggers, `hands` the hands whose swing is read, and `points` the hand that points at places to teleport to.
     """
 
     fields: dict[str, Input] = field(default_factory=dict)
@@ -74,16 +72,16 @@ class Inputs:
         return maker
 
     def row_from(self, values: Mapping[str, float]) -> list[float]:
-        """Return the sample that some raw inputs make."""
+        """Return the sample for some raw inputs."""
         return self._row_maker(values)
 
     def values_from(self, row: Sequence[float]) -> dict[str, float]:
-        """Return raw inputs that make a sample."""
+        """Return raw inputs that give a sample."""
         return {name: self.back[name](row) for name in self.fields}
 
 
 def _of_given(node: ast.expr) -> dict[str, ast.expr]:
-    """Return what the fields of an expression are, of inputs by name."""
+    """Return the values of the fields in an expression, from inputs by name."""
     return {
         part.id: ast.Subscript(ast.Name("given", ast.Load()), ast.Constant(part.id.removeprefix("raw.")), ast.Load())
         for part in names_in(node)
@@ -91,62 +89,62 @@ def _of_given(node: ast.expr) -> dict[str, ast.expr]:
 
 
 def raw(name: str) -> ast.expr:
-    """Return the input of a name."""
+    """Return the expression of the input with this name."""
     return ast.Name(f"raw.{name}", ast.Load())
 
 
 def times(node: ast.expr, factor: float) -> ast.expr:
-    """Return a multiple of something."""
+    """Return a multiple of an expression."""
     return ast.BinOp(node, ast.Mult(), ast.Constant(factor))
 
 
 def _taken(index: int, factor: float) -> Callable[[Sequence[float]], float]:
-    """Return what takes a multiple of a number out of a sample."""
+    """Return a function that reads a multiple of a number from a sample."""
     return lambda row: row[index] * factor + 0.0
 
 
 def _placed(index: int, factor: float) -> Callable[[Sequence[float]], float]:
-    """Return what gives a window fraction back of how far it is from the middle."""
+    """Return a function that recovers a window fraction from its distance from the middle."""
     return lambda row: row[index] * factor + 0.5
 
 
 def _either(index: int, factor: float) -> Callable[[Sequence[float]], float]:
-    """Return what takes out of a sample whether one of two numbers is not 0."""
+    """Return a function that reads from a sample whether one of two numbers is not 0."""
     return lambda row: factor * float(row[index] != 0.0 or row[index + 1] != 0.0)
 
 
 class _Maker:
-    """Gathers the fields, number by number."""
+    """Collects the fields, number by number."""
 
     def __init__(self) -> None:
         self.made = Inputs()
 
     def field(self, name: str, about: str, kind: Kind, rest: float = 0.0, is_held: bool = False) -> ast.expr:
-        """Add an input, unless it is there already."""
+        """Add an input, unless it exists already."""
         self.made.fields.setdefault(name, Input(name, about, rest, kind, is_held))
         return raw(name)
 
     def add(self, node: ast.expr) -> None:
-        """Say what gives the next number of the sample."""
+        """Set the expression of the next number of the sample."""
         self.made.numbers.append(node)
 
     def plain(
         self, name: str, about: str, kind: Kind, sign: float = 1.0, rest: float = 0.0, is_held: bool = False
     ) -> None:
-        """Add an input that is a number of the sample, or its negative."""
+        """Add an input that equals a number of the sample, or its negative."""
         here = len(self.made.numbers)
         node = self.field(name, about, kind, rest, is_held)
         self.add(node if sign > 0.0 else minus(node))
         self.made.back.setdefault(name, _taken(here, sign))
 
     def scaled(self, name: str, about: str, kind: Kind, factor: float) -> None:
-        """Add an input of which a number of the sample is a multiple."""
+        """Add an input that a number of the sample is a multiple of."""
         here = len(self.made.numbers)
         self.add(times(self.field(name, about, kind), factor))
         self.made.back.setdefault(name, _taken(here, 1.0 / factor))
 
     def source(self, source: Source, channel: str) -> None:
-        """Add what one source reads."""
+        """Add the inputs of one source."""
         match source:
             case SilentSource():
                 for _ in range(source.width):
@@ -205,7 +203,7 @@ class _Maker:
         self.plain(f"{name}_y", f"{said} towards the player positive", "axis", -1.0, is_held=True)
 
     def touched(self, wanted: str, source: TouchSource) -> str:
-        """Note a source that fingers move; return what its inputs begin with."""
+        """Note a source that fingers move; return the prefix of its inputs."""
         name = unique(wanted, set(self.made.touched))
         self.made.touched[name] = source
         return name
@@ -230,11 +228,11 @@ class _Maker:
             if names:
                 self.made.sides[frozenset(f"raw.{_switch(name)}" for name in names)] = side
             for number, name in enumerate(names):
-                # What counts of several is known, not which of them it was.
+                # The sample has what counts for several keys, not which of them it was.
                 self.made.back.setdefault(_switch(name), _taken(here, 1.0 if number == 0 else 0.0))
 
     def pointer(self, source: PointerSource) -> None:
-        """Add the place of the pointer, and what has to be held for it to count."""
+        """Add the position of the pointer, and the controls that have to be held for it to count."""
         start = len(self.made.numbers)
         held = [
             self.field(_switch(name), f"{name}: 1 while it is held, else 0", "switch", is_held=True)
@@ -259,7 +257,7 @@ class _Maker:
             self.add(node)
             self.made.back.setdefault(f"pointer_{'xy'[number]}", _placed(start + number, factors[number]))
         for number, name in enumerate(source.while_held):
-            # That something is held is known, not which of several.
+            # The sample has whether something is held, not which of several.
             self.made.back.setdefault(_switch(name), _either(start, 1.0 if number == 0 else 0.0))
 
     def axes(self, names: Sequence[str]) -> None:
@@ -282,7 +280,7 @@ class _Maker:
                 self.plain(f"{snake(f'{unit}.{sensor}')}_{axis}", f"{said} {to}", "rate", is_held=True)
 
     def hands(self, squeezed: bool) -> None:
-        """Add how both hands swung."""
+        """Add the swings of both hands."""
         counts = f"is tracked and squeezed by {SQUEEZED:g} or more" if squeezed else "is tracked"
         for hand in ("left", "right"):
             for axis, to in (("x", "to the right"), ("y", "up"), ("z", "towards the player")):
@@ -293,7 +291,7 @@ class _Maker:
             self.plain(f"hand_{hand}_counts", said, "number")
 
     def press(self, name: str, base: str, binds: Sequence[Any]) -> None:
-        """Add one press: held, how often that changed, and whether it was lost."""
+        """Add one press: held, number of changes, and whether it was lost."""
         if not binds:
             for _ in range(3):
                 self.add(ast.Constant(0.0))
@@ -343,14 +341,14 @@ def _switch(name: str) -> str:
 
 
 def _one_of(parts: Sequence[ast.expr], opposites: str) -> ast.expr:
-    """Return what counts of several keys: any of them, or the latest or earliest one."""
+    """Return the expression that counts for several keys: any of them, or the latest or earliest one."""
     if not parts:
         return ast.Constant(0.0)
     zero = ast.Constant(0.0)
     result = parts[0]
     for part in parts[1:]:
         if opposites == "earliest":
-            # Of two that are held the smaller number, else the one that is held.
+            # The smaller number if both are held, otherwise that of the held one.
             both = ast.BoolOp(
                 ast.Or(),
                 [
@@ -426,7 +424,7 @@ def _vector(maker: _Maker, name: str, about: str, axes: WorldAxes, rest: tuple[f
             maker.field(f"{name}_{letter}", said, "number", value * units)
     for plan, axis in enumerate(on_plan):
         if axis is None:
-            # The game's axes have no name for it: it stays as it is.
+            # The game's axes do not have it: it stays as it is.
             maker.add(ast.Constant(rest[plan]))
             continue
         letter, sign = axis

@@ -1,4 +1,4 @@
-"""Comments about a kernel in printed source: over its function, or over the step that it became."""
+"""Comments about kernels in printed source: over functions, or over inlined steps."""
 
 import inspect
 import re
@@ -6,11 +6,11 @@ import re
 from wendonic.compiler.steps import Step
 
 WITHOUT_WORDS = ("length3", "plus3", "times3")
-"""Kernels that need no comment where they became part of another one."""
+"""Kernels that need no comment when they are inlined."""
 
 
 def kernel_words(docstring: str) -> str:
-    """Return what a kernel does and its formula, in one line; what points to other kernels is left out.
+    """Return what a kernel does and its formula, in one line, without references to other kernels.
 
     >>> kernel_words("Return the height (m), see `fallen`.\\n\\n    It never falls below the ground.")
     'Return the height (m).'
@@ -21,7 +21,7 @@ def kernel_words(docstring: str) -> str:
 
 
 def step_words(step: Step) -> str:
-    """Return the comment over a step, "" for one that needs none: a sum of vectors says so itself.
+    """Return the comment over a step, "" for one that needs none, such as a sum of vectors.
 
     >>> step_words(Step("_gained_2", "Return how much is done.")), step_words(Step("plus3", "Return a sum."))
     ('gained: how much is done.', '')

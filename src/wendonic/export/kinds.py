@@ -1,4 +1,4 @@
-"""Which variables of the printed functions are on or off, which count, and which are numbers."""
+"""Types of the variables of printed functions: truth values, counts, and numbers."""
 
 import ast
 from collections.abc import Sequence
@@ -8,7 +8,7 @@ from wendonic.export.lift import loop_names
 from wendonic.export.program import Function, calls_of, is_field, targets_of, values_of
 
 BOOL, INT, LITERAL, FLOAT = "bool", "int", "literal", "float"
-"""`LITERAL` is a whole number written out, which fits in with either."""
+"""`LITERAL` is a whole-number literal, which fits either."""
 
 
 def find_types(functions: Sequence[Function]) -> None:
@@ -30,7 +30,7 @@ def find_types(functions: Sequence[Function]) -> None:
 
 
 def _join(first: str, second: str) -> str:
-    """Return what both fit into."""
+    """Return the type that both fit into."""
     if not first or first == second:
         return second
     if not second:
@@ -113,7 +113,7 @@ def kind_of(node: ast.expr, function: Function, by_name: dict[str, Function]) ->
 
 
 def _result_names(function: Function, functions: Sequence[Function]) -> list[str]:
-    """Return what each result of a function is called: by the variable that holds it, or by what it is taken into."""
+    """Return the name of each result of a function: that of its variable, or of the caller's target."""
     rows = [values_of(one) for one in statements_in(function.body) if isinstance(one, ast.Return)]
     sites = [site for caller in functions for site, _ in calls_of(caller.body, {function.name}) if site is not None]
     names: list[str] = []

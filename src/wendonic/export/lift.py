@@ -1,4 +1,4 @@
-"""Lifting: a function reads from a struct what it was passed from there, and writes what ends up in one."""
+"""Lifting: a function reads values from a struct instead of receiving them, and writes results into one directly."""
 
 import ast
 from collections.abc import Callable, Mapping, Sequence
@@ -21,11 +21,11 @@ from wendonic.export.program import (
 
 READ_ONLY = ("raw.", "last.", "number.", "settings.")
 LONGEST = 3
-"""Names in an expression that is written out where it is read, rather than handed over."""
+"""Most names in an expression that is repeated where it is read instead of being passed."""
 
 
 def substitute(function: Function, given: Mapping[str, ast.expr]) -> None:
-    """Replace names of a function by expressions; one that it writes is set to its expression first."""
+    """Replace names of a function by expressions; a name that it writes is first set to its expression."""
     written = written_in(function.body)
     first: list[ast.stmt] = []
     plain: dict[str, ast.expr] = {}
@@ -65,7 +65,7 @@ def _lift_parameters(function: Function, calls: Sequence[ast.Call]) -> None:
 
 
 def _is_everywhere(node: ast.expr) -> bool:
-    """Whether an expression means the same in every function, and is short."""
+    """Return whether an expression is short and means the same in every function."""
     names = names_in(node)
     return len(names) <= LONGEST and all(part.id in ROWS or part.id.startswith(READ_ONLY) for part in names)
 
@@ -80,7 +80,7 @@ def _lift_results(function: Function, call: ast.Assign) -> None:
 
 
 def store_results(function: Function, lifted: Sequence[tuple[int, str]]) -> None:
-    """Let a function write some of its results into fields, instead of giving them."""
+    """Make a function write some of its results into fields instead of returning them."""
     returns = [statement for statement in statements_in(function.body) if isinstance(statement, ast.Return)]
     rows = [values_of(statement) for statement in returns]
     local = written_in(function.body) - set(function.parameters) - set(loop_names(function.body))
@@ -122,7 +122,7 @@ def loop_names(body: Sequence[ast.stmt]) -> list[str]:
 
 
 def replace_statements(body: list[ast.stmt], made: Callable[[ast.stmt], list[ast.stmt]]) -> None:
-    """Replace each statement by others, those inside others first."""
+    """Replace each statement by others, inner ones first."""
     new: list[ast.stmt] = []
     for statement in body:
         for part in (getattr(statement, "body", None), getattr(statement, "orelse", None)):
@@ -133,7 +133,7 @@ def replace_statements(body: list[ast.stmt], made: Callable[[ast.stmt], list[ast
 
 
 def drop_unused_results(functions: Sequence[Function]) -> None:
-    """Take out of every function what no caller needs; callers before callees."""
+    """Remove results that no caller needs from every function, callers before callees."""
     callers = callers_of(functions)
     for function in reversed(functions[:-1]):
         sites = [site for caller in callers[function.name] for site in calls_of(caller.body, {function.name})]
@@ -155,7 +155,7 @@ def drop_unused_results(functions: Sequence[Function]) -> None:
 
 
 def drop_unread_parameters(functions: Sequence[Function]) -> None:
-    """Take out what functions are handed and do not read, or write before they read it."""
+    """Remove parameters that functions do not read, or write before reading."""
     callers = callers_of(functions)
     for function in functions[:-1]:
         reads = read_first(function.body, whole=True)
@@ -169,7 +169,7 @@ def drop_unread_parameters(functions: Sequence[Function]) -> None:
 
 
 def find_context(functions: Sequence[Function]) -> None:
-    """Note which structs and rows each function is handed whole; callees come first."""
+    """Note which whole structs and rows each function needs; callees come first."""
     by_name: dict[str, Function] = {}
     for function in functions:
         found = {part.id.partition(".")[0] for part in names_in(function.body) if is_field(part.id)}

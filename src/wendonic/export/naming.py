@@ -1,4 +1,4 @@
-"""Names: from the path of a number in a tick to its name in the printed source."""
+"""Names in printed source, from the paths of numbers in a tick."""
 
 import re
 import unicodedata
@@ -12,7 +12,7 @@ _BODY = BODY_AT_REST._fields
 
 
 def snake(text: str) -> str:
-    """Return a control's name as the name of a variable.
+    """Return the name of a variable for a control.
 
     >>> snake("key.ArrowUp"), snake("pad.left_stick"), snake("key.KeyW"), snake("hand.left.squeeze")
     ('key_arrow_up', 'left_stick', 'key_w', 'hand_left_squeeze')
@@ -40,7 +40,7 @@ def identifier(name: str, kind: str) -> str:
 
 
 def identifiers(names: Sequence[str], kind: str) -> list[str]:
-    """Return names of the profile as parts of names, no two alike, with underscores or without.
+    """Return names of the profile as parts of names, all different even without underscores.
 
     >>> identifiers(["smoke & run", "smoke run", "jump", "smokeRun", "row 1", "row1"], "press")
     ['smoke_run', 'smoke_run_2', 'jump', 'smoke_run_3', 'row_1', 'row1_2']
@@ -60,7 +60,7 @@ def in_comment(text: str) -> str:
 
 
 def source_names(sources: Iterable[Source]) -> list[str]:
-    """Return what each source of a channel is called: its stick, or its kind; those of the same kind are numbered."""
+    """Return the name of each source of a channel: its stick, or its kind; several of a kind are numbered."""
     found: list[str] = []
     for source in sources:
         control = getattr(source, "control", "")
@@ -130,12 +130,12 @@ class PathNames:
 
 
 def _once(source: str, more: Sequence[str]) -> list[str]:
-    """Say a kind once: keys have a state called keys."""
+    """Drop a repeated kind: the state of keys is called keys as well."""
     return [source, *(more[1:] if more and more[0] == source else more)]
 
 
 def unique(wanted: str, taken: set[str], in_camel_case: bool = False) -> str:
-    """Return a name that is not taken yet, and take it; in camel case underscores tell no names apart."""
+    """Return a name that is not taken yet, and take it; in camel case underscores do not distinguish names."""
     found, number = wanted, 1
     while (key := found.replace("_", "") if in_camel_case else found) in taken:
         number += 1

@@ -1,7 +1,7 @@
 """The numbers of a profile that a tick reads: their names, their units, and their places in the file.
 
-Where a number comes from is found by trying: each field of the profile is changed a little, and what changes with it
-is made from it.
+The origin of a number is found by trying: each field of the profile is changed a little, and the numbers that change
+depend on it.
 """
 
 import math
@@ -18,14 +18,14 @@ from wendonic.profile.tuning import mode_tuning
 from wendonic.profile.units import in_metres, unit_name, units_per_m
 
 NUDGES = (1.0009765625, 0.9990234375)
-"""Shares of itself that a field is tried at: upwards, or downwards where that is not allowed."""
+"""Factors by which a field is changed: upwards, or downwards if that is not allowed."""
 
 RADIANS = ("turn_rate", "margin", "pitch_low", "pitch_high", "full_turn_rate", "fast_turn_rate", "sector_margin")
-"""Ends of the names of angles and turn rates, which kernels have in radians."""
+"""Endings of the names of angles and turn rates, which kernels have in radians."""
 
 
 def number_fields(content: Any, path: str = "") -> Iterator[tuple[str, float]]:
-    """Give every number of a profile's content, with the path of its field."""
+    """Yield every number of a profile's content with its field path."""
     if isinstance(content, bool):
         return
     if isinstance(content, int | float):
@@ -67,13 +67,13 @@ def numbers_of(
 
 
 def _written(content: Mapping[str, Any], mode: str) -> list[tuple[str, float]]:
-    """Return the number fields of a file's content that may count in a mode."""
+    """Return the number fields of a file's content that may affect a mode."""
     mentioned = {key: value for key, value in content.items() if key not in ("format", "version", "world", "mode")}
     return [*number_fields(mentioned), *number_fields(content["mode"][mode], f"mode.{mode}")]
 
 
 def _left_out(profile: Profile, content: Mapping[str, Any], mode: str) -> list[tuple[str, float]]:
-    """Return the number fields that may count in a mode and are left at their defaults, spelled as the file would."""
+    """Return the number fields that may affect a mode but have their defaults, spelled as in the file."""
     there = {field for field, _ in number_fields(in_metres(content))}
     whole = profile.model_dump(include={"max_dt_s"}, exclude_none=True)
     whole["gait"] = {name: gait.model_dump(exclude_none=True) for name, gait in profile.gaits_of(mode).items()}
@@ -88,7 +88,7 @@ def _left_out(profile: Profile, content: Mapping[str, Any], mode: str) -> list[t
 def _nudged(
     content: Mapping[str, Any], fields: Sequence[tuple[str, float]], mode: str, on_course: bool, paths: Any
 ) -> Iterator[tuple[str, float, dict[Path, float], float]]:
-    """Give each of the fields, its value, and every number of the mode's tuning with it changed a little."""
+    """Yield each of the fields, its value, and every number of the mode's tuning after a small change of it."""
     for field, value in fields:
         if field.startswith(("joystick", "seat", "budget")):
             continue
@@ -104,7 +104,7 @@ def _nudged(
 
 
 def _law(value: float, new: float, field: float, share: float) -> str:
-    """Say how a number follows from a field: the same, a multiple, or an inverse; "" where it is none of these."""
+    """Return how a number follows from a field: equal, a multiple, or an inverse; "" for anything else."""
     if field == 0.0 or value == 0.0:
         return ""
     if math.isclose(new, value * share, rel_tol=1e-9):
@@ -135,7 +135,7 @@ def unit_of(path: Path) -> str:
 
 
 def _with_unit(name: str, path: Path) -> str:
-    """Return the name of a constant with its unit at its end, where it has none yet."""
+    """Return the name of a constant with its unit at the end, if it has none yet."""
     if path[-1] in RADIANS:
         return f"{name}_RAD_S" if path[-1].endswith("rate") else f"{name}_RAD"
     return name

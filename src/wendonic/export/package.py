@@ -1,4 +1,4 @@
-"""A profile as it is exported: its modes, what leads from one to another, and what all of them share."""
+"""An exported profile: its modes, the changes between them, and what all of them share."""
 
 import ast
 import math
@@ -18,9 +18,9 @@ from wendonic.world_axes import WorldAxes
 
 @dataclass
 class Crossing:
-    """How a mode is entered from another one: statements over `last`, its state, `next`, the new one, and `raw`, the
-    old one's last raw inputs. `told` are results of the old mode that are above 0 once a press enters the new one,
-    `carried` the presses that go on while they are held.
+    """A change of mode: statements over `last`, the old state, `next`, the new one, and `raw`, the last raw inputs of
+    the old mode. `told` are results of the old mode that are above 0 if a press enters the new one, `carried` the
+    presses that continue while they are held.
     """
 
     old: str
@@ -32,7 +32,7 @@ class Crossing:
 
 @dataclass
 class Package:
-    """Everything that is printed. `stem` is what the files are called, and begins the names in C."""
+    """Everything that is printed. `stem` is the name of the files, and the prefix of names in C."""
 
     stem: str
     title: str
@@ -47,18 +47,18 @@ class Package:
 
     @property
     def shown_course(self) -> Row:
-        """The course that is written with it: level ground where none is given and a mode reads one."""
+        """The course that is written with it: level ground if none is given although a mode reads one."""
         reads = any("course" in made.program.tick.context for made in self.modes)
         return self.course or (NO_COURSE if reads else ())
 
     @property
     def many(self) -> bool:
-        """Whether names have to say which mode they belong to."""
+        """Whether names have to include their mode."""
         return len(self.modes) > 1
 
     @property
     def common(self) -> list[tuple[Function, Sequence[Function]]]:
-        """Functions that are printed once for several modes, each with all of a mode that has it."""
+        """Functions that are printed once for several modes, each with all functions of a mode that has it."""
         return list(common_functions([made.program.functions for made in self.modes])) if self.many else []
 
     def own_functions(self, made: Made) -> list[Function]:
@@ -66,15 +66,15 @@ class Package:
         return [one for one in made.program.functions if not (self.many and one.common)]
 
     def corrections_of(self, made: Made) -> list[Correction]:
-        """Return what a game can say of the body in one mode."""
+        """Return the corrections that a game can make to the body in one mode."""
         return [one for one in self.corrections if one.mode == made.mode]
 
     def prefix(self, made: Made) -> str:
-        """Return what names of one mode begin with."""
+        """Return the prefix of names of one mode."""
         return f"{self.word(made.mode)}_" if self.many else ""
 
     def word(self, mode: str) -> str:
-        """Return a mode's name as a part of other names."""
+        """Return the name of a mode as a part of other names."""
         names = [made.mode for made in self.modes]
         return identifiers(names, "mode")[names.index(mode)]
 
@@ -83,7 +83,9 @@ AT_ORIGIN, AHEAD = (0.0, 0.0, 0.0), (0.0, 1.0, 0.0)
 
 
 def game_values(made: Made, axes: WorldAxes) -> list[tuple[Field, ast.expr]]:
-    """Return what a tick gives in the game's own axes and unit, and angles in degrees, from its state and results."""
+    """Return the results of a tick in the game's own axes and unit, and angles in degrees, from its state and
+    results.
+    """
     found: list[tuple[Field, ast.expr]] = []
     letters = letters_of(axes)
     unit = axes.unit
@@ -133,7 +135,7 @@ def game_values(made: Made, axes: WorldAxes) -> list[tuple[Field, ast.expr]]:
 
 
 def game_statements(values: Sequence[tuple[Field, ast.expr]]) -> list[ast.stmt]:
-    """Say what a tick gives in the game's own axes as statements; where the body faces as it did, that is there."""
+    """Return the statements for the results of a tick in the game's own axes; an unchanged facing is kept."""
     stores: dict[str, ast.stmt] = {
         field.name: ast.Assign([ast.Name(f"out.{field.name}", ast.Store())], node) for field, node in values
     }

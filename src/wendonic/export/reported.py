@@ -1,4 +1,4 @@
-"""What a tick reports in the plan, and where it stands: the fields of state and result that a game may read."""
+"""What a tick reports in the plan frame, and where: the fields of state and result that a game may read."""
 
 from typing import NamedTuple
 
@@ -8,7 +8,7 @@ from wendonic.compiler.layout import Path
 from wendonic.export.build import Made
 
 ANGLES = ("degrees", "compass_deg")
-"""Kinds of columns that are made of angles in radians."""
+"""Kinds of columns that are angles in radians."""
 
 OTHERS: dict[Path, str] = {
     (
@@ -20,7 +20,7 @@ OTHERS: dict[Path, str] = {
     ("pointing", "landing", "there"): "whether there is a place to land where the hand points, 0 or 1",
     ("pointing", "landing", "after_s"): "how long the arc takes to get there (s)",
 }
-"""Numbers that no column of a trace has alone."""
+"""Numbers that are not columns of a trace by themselves."""
 
 VECTORS: dict[Path, str] = {
     ("wanted", "direction"): "request laid onto the ground, {along}",
@@ -31,7 +31,7 @@ VECTORS: dict[Path, str] = {
     ("pointing", "landing", "place"): "place to land, {along} (m)",
     ("contact",): "normal of what stopped the body, {along}; zeros for nothing",
 }
-"""Vectors of which no column of a trace has a part alone."""
+"""Vectors whose components are not columns of a trace by themselves."""
 
 ALONG = {"x": "along the plan's x", "y": "along the plan's y", "z": "upwards"}
 
@@ -42,7 +42,7 @@ OF_A_PRESS = {
 
 
 class Reported(NamedTuple):
-    """One number that a tick reports: the struct that it stands in, its name there, and what it is."""
+    """One number that a tick reports: its struct, its name there, and its meaning."""
 
     struct: str
     name: str

@@ -1,4 +1,4 @@
-"""No repetition: what both sides of a branch do, or what was computed before, is written once."""
+"""Removes repetition: what both sides of a branch do, or what has been computed before, is written once."""
 
 import ast
 from collections.abc import Collection, Sequence
@@ -8,7 +8,7 @@ from wendonic.compiler.trees import key, names_in
 
 
 def common_first(body: list[ast.stmt]) -> None:
-    """Say what both sides of a branch give a variable once, before the branch."""
+    """Move an assignment that both sides of a branch share before the branch."""
     index = 0
     while index < len(body):
         statement = body[index]
@@ -33,7 +33,7 @@ def common_first(body: list[ast.stmt]) -> None:
 
 
 def _target(statement: ast.stmt) -> str:
-    """The variable that a statement gives a number or another variable, "" if it does anything else."""
+    """Return the variable that a statement sets to a number or another variable, "" for any other statement."""
     match statement:
         case ast.Assign(targets=[ast.Name(id=name)], value=ast.Constant() | ast.Name()):
             return name
@@ -51,18 +51,20 @@ def _may_come_first(statement: ast.stmt, body: list[ast.stmt]) -> bool:
 
 
 def _apart(statement: ast.stmt, names: Sequence[ast.Name]) -> bool:
-    """Whether what comes before a statement neither reads nor writes what that writes, nor writes what that reads."""
+    """Return whether the statements before another one neither read nor write what that writes, nor write what it
+    reads.
+    """
     own = {part.id for part in names_in(statement)}
     if any(part.id.startswith("_") for part in names) and any("." in name for name in own):
-        # What is called may read and write fields.
+        # Called functions may read and write fields.
         return False
     target = _target(statement)
     return not any(part.id == target or (part.id in own and type(part.ctx) is ast.Store) for part in names)
 
 
 def drop_again(body: list[ast.stmt], known: dict[str, Any], writers: Collection[str]) -> dict[str, Any]:
-    """Take out what gives a variable the number, or the other variable, that it has already; `known` are those from
-    before, and `writers` the functions that write fields. Return what is known behind.
+    """Remove assignments of the value that a variable already has; `known` are the values before, and `writers` the
+    functions that write fields. Return the values known afterwards.
     """
     known = dict(known)
     kept: list[ast.stmt] = []
@@ -70,7 +72,7 @@ def drop_again(body: list[ast.stmt], known: dict[str, Any], writers: Collection[
         target = _target(statement)
         if target and isinstance(statement, ast.Assign):
             value = key(statement.value)
-            # Of two variables that are the same it says so either way.
+            # Equal variables are recorded in both directions.
             if known.get(target) == value or (isinstance(value, str) and known.get(value) == target):
                 continue
         kept.append(statement)
@@ -91,7 +93,7 @@ def drop_again(body: list[ast.stmt], known: dict[str, Any], writers: Collection[
 
 
 def _forgotten(known: dict[str, Any], names: Sequence[ast.Name], writers: Collection[str]) -> dict[str, Any]:
-    """Return what is still known once these names have been written, or called and may have written fields."""
+    """Return what is still known after these names have been written, or functions called that may write fields."""
     written = {part.id for part in names if type(part.ctx) is ast.Store}
     calls = any(part.id in writers for part in names)
 

@@ -1,4 +1,4 @@
-"""Where the numbers of a running mode's record are among the printed fields, and what puts a body on a square."""
+"""The printed fields of the numbers in a running mode's record, and statements that put a body on a square."""
 
 import ast
 
@@ -22,7 +22,7 @@ class StateFields:
                 self.by_index.setdefault(index, []).append(path)
 
     def field(self, index: int, old: bool = False) -> str | None:
-        """Return the field of a number: of the state that is left, or of the one that is entered."""
+        """Return the field of a number: of the old state, or of the new one."""
         for path in self.by_index.get(index, []):
             found = self.made.layout.index(*path)
             if found in self.made.indices:
@@ -38,7 +38,7 @@ class StateFields:
         return [*dict.fromkeys(field for field in found if field is not None)]
 
     def stores(self, cells: Cells, number: int, value: ast.expr) -> list[ast.stmt]:
-        """Return statements that set a number, wherever it is kept."""
+        """Return statements that set a number in all its fields."""
         return [ast.Assign([ast.Name(field, ast.Store())], value) for field in self.targets(cells, number)]
 
 

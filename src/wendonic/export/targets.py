@@ -1,4 +1,4 @@
-"""The languages of an export: what is printed in each, and how it is tried."""
+"""The languages of an export, with their printers and runners."""
 
 from collections.abc import Callable
 from dataclasses import dataclass
@@ -22,7 +22,7 @@ Files = dict[str, str]
 
 @dataclass(frozen=True)
 class Target:
-    """One language: what it is called, how it writes a field, its sources, and its runner."""
+    """One language: its name, how it writes a field, its sources, and its runner."""
 
     name: str
     words: str
@@ -47,7 +47,7 @@ TARGETS = {
 
 
 def target_of(name: str) -> Target:
-    """Return the language of that name; raises `WendonicError` for one that is not there."""
+    """Return the language with this name; raises `WendonicError` for an unknown one."""
     if name not in TARGETS:
         raise WendonicError(none_such("language", name, [*TARGETS, "html"]))
     return TARGETS[name]

@@ -1,4 +1,4 @@
-"""Compiles and runs what was exported, where the language is installed."""
+"""Compiles and runs exports in languages that are installed."""
 
 import shutil
 import subprocess
@@ -25,7 +25,7 @@ STRICT_CPP = (
 
 @dataclass(frozen=True)
 class Run:
-    """What was run, whether all was well, and what it said; `tool` is "" where none is installed."""
+    """The tool that was run, whether it succeeded, and its output; `tool` is "" if none is installed."""
 
     tool: str
     well: bool
@@ -51,7 +51,7 @@ def _steps(tool: str, folder: Path, *commands: Sequence[str]) -> Run:
 
 
 def tried(language: str, stem: str, folder: Path, options: Sequence[str] = ("-O2",)) -> list[Run]:
-    """Compile and run an export in its folder, with each tool there is; `options` are those of the C compiler."""
+    """Compile and run an export in its folder with every installed tool; `options` are those of the C compiler."""
     with tempfile.TemporaryDirectory() as made:
         match language:
             case "c99":

@@ -1,4 +1,4 @@
-"""Uniting: a function that is called once is inlined into its caller, as long as that stays short enough to read."""
+"""Uniting: a function that is called once is inlined into its caller if that stays short enough to read."""
 
 import ast
 from collections import Counter
@@ -15,14 +15,14 @@ from wendonic.export.naming import unique
 from wendonic.export.program import Function, calls_of, is_field, targets_of, values_of, written_in
 
 MOST_LINES = 81
-"""Lines of a function that has taken others in."""
+"""Most lines of a function after others have been inlined into it."""
 
 WIDTH = 92
-"""Letters of a statement that are printed in one line."""
+"""Most characters of a statement that is printed on one line."""
 
 
 def unite(functions: list[Function]) -> None:
-    """Lay functions into their only callers, the shortest pairs first; callees come first, and the last one is the
+    """Inline functions into their only callers, the shortest pairs first; callees come first, and the last one is the
     tick.
     """
     inside = {one.name: _lines(one.body) for one in functions}
@@ -86,7 +86,7 @@ def _length(node: ast.AST) -> int:
 
 
 def _laid(callee: Function, site: ast.Assign, caller: Function, functions: Sequence[Function]) -> list[ast.stmt]:
-    """Return the statements that a call stands for."""
+    """Return the statements that replace a call."""
     assert isinstance(site.value, ast.Call)
     written = written_in(callee.body)
     effects = _effects(callee, functions)
@@ -125,7 +125,7 @@ def _laid(callee: Function, site: ast.Assign, caller: Function, functions: Seque
 
 
 def _is_unread(statement: ast.stmt, functions: set[str]) -> bool:
-    """Whether a statement assigns a value that is not used; a call may have other effects."""
+    """Return whether a statement assigns a value that is not used; a call may have other effects."""
     match statement:
         case ast.Assign(targets=[ast.Name(id="_")], value=value):
             return not any(part.id in functions for part in names_in(value))
@@ -133,7 +133,7 @@ def _is_unread(statement: ast.stmt, functions: set[str]) -> bool:
 
 
 def _effects(function: Function, functions: Sequence[Function]) -> set[str]:
-    """Return the fields that a function writes, itself or by what it calls."""
+    """Return the fields that a function writes, directly or through its calls."""
     found = {name for name in written_in(function.body) if is_field(name)}
     by_name = {one.name: one for one in functions}
     for _, call in calls_of(function.body, set(by_name)):

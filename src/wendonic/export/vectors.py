@@ -1,4 +1,4 @@
-"""Test vectors: raw inputs tick by tick, and what the tick function makes of them."""
+"""Test vectors: raw inputs tick by tick, with the results of the tick function."""
 
 import copy
 import itertools
@@ -32,7 +32,7 @@ LEAST_TICKS = 2_000
 EPISODE_TICKS = 90
 LENGTHS = (60, 90, 90, 180)
 MOST_EPISODES = 150
-"""At most this many stretches of play are tried, to reach branches that none has reached yet."""
+"""Most stretches of play that are tried in order to reach new branches."""
 ENOUGH = 0.98
 
 Tick = tuple[float, list[float]]
@@ -40,7 +40,7 @@ Tick = tuple[float, list[float]]
 
 @dataclass
 class Vectors:
-    """Columns by name, one row a tick; `inputs` begin with dt, `results` are what is checked."""
+    """Columns by name, one row per tick; `inputs` begin with dt, `results` are checked."""
 
     inputs: list[str]
     results: list[str]
@@ -48,15 +48,15 @@ class Vectors:
     branches: int = 0
     reached: int = 0
     one_way: list[str] = field(default_factory=list)
-    """Branches of tests that came out the other way each time."""
+    """Branches of tests that always had the other outcome."""
     not_come_to: list[str] = field(default_factory=list)
-    """Branches of tests that no play reached."""
+    """Branches of tests that were never reached."""
     by_a_hair: list[str] = field(default_factory=list)
-    """Branches that were reached only where the last digit decides, so that languages differ."""
+    """Branches that were reached only when the last digit decided, so that languages differ."""
 
     @property
     def share(self) -> float:
-        """The share of the branches that are taken, of those in which all languages agree."""
+        """The share of branches taken, among those on which all languages agree."""
         return self.reached / max(1, self.branches - len(self.by_a_hair))
 
     def csv(self) -> str:

@@ -1,6 +1,6 @@
 /**
  * Every control: its kind, what is unplugged together with it, and its slots in the held state.
- * The table comes with the page's contents, so that names and ranges stand in one place.
+ * The table comes with the page's contents, so that names and ranges are defined in one place.
  */
 
 export const DEVICES = ["keys", "pad", "mouse", "touch", "hands"];

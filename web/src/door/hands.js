@@ -1,8 +1,8 @@
-/** How far each hand that counts moved since the last tick, seen from the head where that is tracked. */
+/** How far each hand that counts has moved since the last tick, relative to the head if that is tracked. */
 
 const NOWHERE = [0, 0, 0];
 
-/** Where a pose is; null of what is not tracked, whose quaternion is zeros. */
+/** The position of a pose; null if it is not tracked: its quaternion is zeros. */
 function position(values, slot) {
     return values.slice(slot + 3, slot + 7).some(Boolean) ? values.slice(slot, slot + 3) : null;
 }
@@ -40,14 +40,14 @@ export class HandSwing {
         const squeezing = this.bySqueeze.get(slot);
         if (squeezing) {
             if (squeezing.squeezed < this.least && value[0] >= this.least) {
-                // A pose that came just before it is the first that counts.
+                // A pose just before it is the first that counts.
                 squeezing.posed = squeezing.fresh;
             }
             squeezing.squeezed = value[0];
             return;
         }
         if (slot === this.headSlot) {
-            // The point of view has changed: how far they moved cannot be known.
+            // If the head's tracking changes, the motion since the last pose is unknown.
             if (lost || this.head === null) for (const hand of this.hands) hand.at = null;
             this.head = lost ? null : value.slice(0, 3);
             return;

@@ -1,4 +1,4 @@
-/** Four lists of keys, and in which order they went down, which decides between opposite ones. */
+/** Four lists of keys, and the order of pressing, which decides between opposite ones. */
 
 export class HeldKeys {
     constructor(source) {
@@ -10,7 +10,7 @@ export class HeldKeys {
         this.isNew = true;
     }
 
-    /** Numbers what is already held, until putInOrder. */
+    /** Numbers the keys that are held already, until putInOrder. */
     begin(values) {
         this.fresh = new Set();
         this.gone = new Set();
@@ -21,7 +21,7 @@ export class HeldKeys {
         }
     }
 
-    /** Numbers what is already held in the order in which it went down. */
+    /** Numbers the keys that are held already in the order in which they went down. */
     putInOrder(order) {
         const slots = [...this.numbers.keys()].sort((one, other) => (order.get(one) ?? 0) - (order.get(other) ?? 0));
         slots.forEach((slot, index) => this.numbers.set(slot, index + 1));
@@ -33,7 +33,7 @@ export class HeldKeys {
         return last + 1;
     }
 
-    /** Shares one order with another entry of the channel. */
+    /** Shares one order of pressing with another entry of the channel. */
     countWith(other) {
         this.numbers = other.numbers;
     }

@@ -1,4 +1,4 @@
-/** Sources that are only what is held: sticks, axes, mouse, rate sensors, the pointer. */
+/** Sources that are read as they are: sticks, axes, mouse, rate sensors, the pointer. */
 
 export class StickReader {
     constructor(source) {

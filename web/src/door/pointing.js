@@ -1,4 +1,4 @@
-/** Places of the plan that are pointed at, and where head and hands are and point. */
+/** Readers for places that are pointed at, and for the positions and directions of head and hands. */
 
 import { DEVICES } from "./controls.js";
 import { holds } from "./touch.js";
@@ -119,7 +119,7 @@ export class AimReader {
     }
 }
 
-/** The level directions in which the head and each hand point; one that is lost points where it last did. */
+/** The horizontal directions in which the head and each hand point; a lost device keeps its last direction. */
 export class ForwardReader {
     constructor(start, head, controls) {
         this.start = start;
@@ -144,7 +144,7 @@ export class ForwardReader {
     }
 }
 
-/** Where a hand is in the play space, and its direction; zeros while it is lost. */
+/** The position and direction of a hand in the play space; zeros while it is lost. */
 export class PointReader {
     constructor(slot, start) {
         this.slot = slot;

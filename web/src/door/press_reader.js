@@ -1,8 +1,8 @@
-/** From what is bound to a press to its downs and ups, each seen once, in order, however short. */
+/** Reads the downs and ups of a press from its bindings: each once, in order, however short. */
 
 import { holds, landedIn } from "./touch.js";
 
-/** Downs and ups of one press that a tick takes. */
+/** Most downs and ups of one press per tick. */
 export const MOST_EDGES = 10000;
 
 class Switches {
@@ -17,7 +17,7 @@ class Switches {
 
     begin(values) {
         for (const slot of this.watched)
-            // Between the two limits it is what it was, which take has followed.
+            // Between the two limits it keeps its state, which take has followed.
             this.held.set(slot, values[slot] >= this.above || (this.held.get(slot) && values[slot] > this.release));
         this.isDown = this.#all();
     }
@@ -128,7 +128,7 @@ export class PressReader {
         for (const slot of this.unless) if (!this.bySlot.has(slot)) this.bySlot.set(slot, []);
         this.watched = [...this.bySlot.keys()];
         this.downCount = 0;
-        /** Bindings that were held before this mode began: they count once released. */
+        /** Bindings that were held before this mode began: they count after they have been released. */
         this.asleep = new Set();
         this.clear();
     }
@@ -157,7 +157,7 @@ export class PressReader {
         if (carried && this.downCount === 0) this.edges = 1;
     }
 
-    /** Follows a change while another mode is played: it counts for nothing here. */
+    /** Follows a change while another mode is played; it does not count here. */
     note(change) {
         this.#block(change);
         for (const number of this.bySlot.get(change.slot)) this.binds[number].take(change);
@@ -180,7 +180,7 @@ export class PressReader {
         if (bind.isDown === wasDown) {
             if (change.lost && this.downCount === 0 && this.lost === 0) this.lost = 2;
         } else if (this.asleep.has(number)) {
-            // It has come up now.
+            // The last change was to up.
             this.asleep.delete(number);
         } else if (bind.isDown && this.blocking.size) {
             this.asleep.add(number);

@@ -1,4 +1,4 @@
-/** From held state to the raw numbers of a mode's sources, and the edges of its presses. */
+/** Turns held state into the raw numbers of a mode's sources and the edges of its presses. */
 
 import { DEVICES } from "./controls.js";
 import { HandSwing } from "./hands.js";
@@ -31,7 +31,7 @@ export class Sampler {
         this.devices = bindings.devices;
         this.hasEdges = false;
         this.edgesAreNew = true;
-        /** Which of DEVICES made a press go down since the last tick, -1 for none. */
+        /** The device (index in DEVICES) on which a press went down since the last tick, -1 for none. */
         this.pressDevice = -1;
         for (const sources of Object.values(bindings.channels)) {
             let first = null;
@@ -71,7 +71,7 @@ export class Sampler {
         return this.bindings.atRest.slice();
     }
 
-    /** Begins with what was held at the last tick; presses that are carried over go on. */
+    /** Begins with what was held at the last tick; presses that are carried over continue. */
     begin(state, carried = []) {
         for (const slot of this.watched) state.watched.add(slot);
         const values = state.valuesBeforeKept();
@@ -81,7 +81,7 @@ export class Sampler {
         this.presses.forEach((press, number) => press.begin(values, state.landings, Boolean(carried[number])));
     }
 
-    /** Writes what the state holds into a row. Returns whether some of it belongs to this tick alone. */
+    /** Writes the state into a row. Returns whether some of it holds for this tick only. */
     fill(state, row) {
         let gone = false;
         if (state.kept.length || this.hasEdges || this.edgesAreNew) {
@@ -127,7 +127,7 @@ export class Sampler {
         return gone;
     }
 
-    /** Follows what another mode's sampler took, so that a trigger held half-way is known to be held or not. */
+    /** Follows changes that another mode's sampler took, so that the state of a half-pressed trigger is known. */
     note(changes) {
         for (const change of changes)
             for (const follower of this.bySlot.get(change.slot) ?? [])

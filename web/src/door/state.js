@@ -1,4 +1,4 @@
-/** What is held right now, on every device: events in, levels and displacements out. */
+/** The state of all controls of every device: events in, levels and displacements out. */
 
 export const MOST_CHANGES_KEPT = 20000;
 
@@ -13,9 +13,9 @@ export class DeviceState {
         this.viewChanges = 0;
         this.placed = new Set();
         this.landings = controls.touchSlots.map(() => [0, 0]);
-        /** Numbers that tell in which order keys and buttons went down, by their slots. */
+        /** Numbers of keys and buttons in the order in which they went down, by slot. */
         this.order = new Map();
-        /** Slots of the controls whose every change is kept, in order, until takeKept. */
+        /** Slots of the controls of which every change is kept, in order, until takeKept. */
         this.watched = new Set();
         this.kept = [];
         this.overrun = false;
@@ -60,7 +60,7 @@ export class DeviceState {
         if (kind === "view") this.viewChanges++;
         else if (kind === "place") this.placed.add(slot);
         const was = this.values.slice(slot, slot + control.width);
-        // Pointing at the same place again counts again.
+        // Pointing at the same place again sets a new goal.
         if (kind !== "place" && was.every((level, index) => level === fitting[index])) return;
         if (kind === "touch" && fitting[2] === 0 && was[2] === 0) return;
         for (let index = 0; index < fitting.length; index++) this.values[slot + index] = fitting[index];
@@ -84,15 +84,15 @@ export class DeviceState {
         const { slot, width, kind } = control;
         const rest = this.rest.slice(slot, slot + width);
         if (kind === "counts" || kind === "wheel") {
-            // What the hand moved before it was lost still counts; presses that wait for the ground are told.
+            // Motion before the loss still counts; presses that wait for the ground are informed.
             if (this.watched.has(slot)) this.#keep({ slot, value: rest, was: rest, lost: true });
             return;
         }
         const was = this.values.slice(slot, slot + width);
-        // A finger that is lost stays where it was.
+        // A lost finger stays where it was.
         if (kind === "touch") [rest[0], rest[1]] = was;
         if (was.every((level, index) => level === rest[index])) {
-            // Presses that wait for the ground are told as well.
+            // Presses that wait for the ground are informed as well.
             if (this.watched.has(slot) && ["button", "key", "stick", "touch"].includes(kind))
                 this.#keep({ slot, value: was, was, lost: true });
             return;

@@ -1,6 +1,6 @@
 /**
- * What fingers on a touch screen mean: zones, a stick under the thumb, a drag. Zones are left, top, right, bottom. The
- * window has the shape that the profile says until it is told another one.
+ * Fingers on a touch screen: zones, a stick under the thumb, a drag. Zones are left, top, right, bottom. The
+ * window has the shape of the profile until another one is reported.
  */
 
 export function holds([left, top, right, bottom], x, y) {
@@ -54,7 +54,7 @@ export class ThumbStick {
         this.tilt = [0, 0];
     }
 
-    /** Takes over a thumb that is already on the glass. */
+    /** Continues with a thumb that is already on the screen. */
     begin(values, landings) {
         this.#release();
         this.aspectRatio = values[this.controls.window] || this.source.aspectRatio;
@@ -131,7 +131,7 @@ export class FingerDrag {
             return;
         }
         const was = this.at.get(slot);
-        // A finger that is lost stays where it was, so it adds nothing.
+        // A lost finger stays where it was, which adds nothing.
         if (was) {
             this.right += x - was[0];
             this.up += (was[1] - y) / this.aspectRatio;

@@ -1,5 +1,5 @@
 /**
- * Whether votes between two sets of numbers are settled. Python's wendonic.study.preference reckons the same.
+ * Whether votes between two sets of numbers are settled. The same computation as wendonic.study.preference in Python.
  *
  * While voting goes on: the interval of shares p that the mixture martingale of a uniform prior does not refute,
  * B(a + 1, b + 1) / (p^a (1 - p)^b) < 1 / error. It holds after every vote at once (Ville 1939; Robbins 1970), so that
@@ -22,14 +22,14 @@ function logGamma(x) {
     return 0.5 * Math.log(2 * Math.PI) + (shifted + 0.5) * Math.log(t) - t + Math.log(sum);
 }
 
-/** ln of how strongly votes for a and for b speak against the share p of a. */
+/** ln of the evidence of votes for a and for b against the share p of a. */
 function evidence(a, b, p) {
     const mixed = logGamma(a + 1) + logGamma(b + 1) - logGamma(a + b + 2);
     const plain = (a ? a * Math.log(p) : 0) + (b ? b * Math.log(1 - p) : 0);
     return mixed - plain;
 }
 
-/** The shares of a that a number of votes leaves possible, after whichever vote one looks. */
+/** The interval of a's share, valid after each vote. */
 export function shareInterval(a, b, error = ERROR) {
     const limit = Math.log(1 / error);
     const inside = (a + b ? a / (a + b) : 0.5) || 1e-12;
@@ -54,7 +54,7 @@ export function settled(a, b, error = ERROR) {
     return a > b ? "a" : "b";
 }
 
-/** How many votes in all would settle it if they go on as they have; Infinity where they are even. */
+/** The total number of votes that would settle it if they continue in this ratio; Infinity if they are even. */
 export function votesToSettle(a, b, error = ERROR) {
     if (a === b && a > 0) return Infinity;
     const share = a + b ? Math.max(a, b) / (a + b) : 1;

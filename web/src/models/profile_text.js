@@ -23,7 +23,7 @@ export function editedText(text, edits, changes, valueOf) {
         const number = (of, one) => tomlNumber(one * edits[of].factor);
         const written = edit.list ? `[${edit.list.map((of) => number(of, changes[of] ?? valueOf(of))).join(", ")}]` : number(path, value);
         if (edit.at) {
-            // A comment behind it stays in its column.
+            // A comment after it stays in its column.
             cuts.push([...edit.at, written.padEnd(edit.at[1] - edit.at[0])]);
             continue;
         }
@@ -46,7 +46,7 @@ export function editedText(text, edits, changes, valueOf) {
     return { text: found, left };
 }
 
-/** What can hold a name within TOML, a comment and a text of several lines too, which do not bind anything. */
+/** Everything in TOML that can contain a name; comments and multi-line strings do not bind anything. */
 const TOKEN = /#[^\n]*|"{3}[\s\S]*?"{3}|'{3}[\s\S]*?'{3}|(?:\btitle\s*=\s*)?(?:"(?:[^"\\\n]|\\.)*"|'[^'\n]*')/g;
 
 /** The text with every name of a key or button in place of another, wherever it is bound.

@@ -1,18 +1,18 @@
-/** Read off the play itself: press to movement, reach-90, stopping distance, how much faster diagonals are, jumps. */
+/** Measured from play: press to movement, reach-90, stopping distance, how much faster diagonals are, jumps. */
 
 const MOVING_M_S = 0.02;
 /** A worn stick rests within this tilt. */
 const AT_REST = 0.1;
-/** A speed is steady once it has not left this share of itself for this long. */
+/** A speed is steady if it has stayed within this share of itself for this long. */
 const STEADY = 0.001;
 const SETTLED_S = 0.25;
-/** Longer than this nothing is waited for. */
+/** Longest time that anything is waited for. */
 const LONGEST_S = 60;
-/** Who leaves the ground and rises less walked off an edge. */
+/** A body that leaves the ground and rises less than this walked off an edge. */
 const LEAST_JUMP_M = 0.1;
 
 /**
- * When a row of [time, speed] that ends steady first comes to a speed: straight between two of them, but where it was
+ * When a row of [time, speed] that ends steady first reaches a speed: linear between two of them, but where it was
  * steady before the second one at the rate before.
  */
 function timeAt(row, speed) {
@@ -128,7 +128,7 @@ export class Readings {
         }
     }
 
-    /** Keeps the steady speeds straight and diagonally: what still speeds up or turns says nothing of them. */
+    /** Keeps the steady speeds straight and diagonally, not those while the body accelerates or turns. */
     #compare(t, rawX, rawY, speed, held) {
         const [less, more] = [Math.abs(rawX), Math.abs(rawY)].sort((a, b) => a - b);
         const name = Math.hypot(rawX, rawY) <= 0.95 ? "" : less < 0.05 * more ? "straight" : less > 0.9 * more ? "diagonal" : "";

@@ -1,4 +1,4 @@
-/** The middle one of the last few values: one slow one, as while the page loads, does not show for long. */
+/** The median of the last few values, so that a single slow one, as while the page loads, does not show. */
 
 const MOST = 9;
 
@@ -7,7 +7,7 @@ export class Recent {
         this.values = [];
     }
 
-    /** Takes a value; gives the middle one of the last. @param {number} value */
+    /** Takes a value; returns the median of the last ones. @param {number} value */
     take(value) {
         this.values.push(value);
         if (this.values.length > MOST) this.values.shift();

@@ -1,4 +1,4 @@
-/** What is played, as a recording of the usual format: a header, then an event a line. */
+/** Play as a recording in the usual format: a header, then one event per line. */
 
 const JUST_AFTER_S = 1e-6;
 
@@ -31,25 +31,25 @@ export class Recorder {
         return toggled.filter(([, control]) => !control).map(([number]) => number);
     }
 
-    /** What is held already, and the window's shape. */
+    /** Controls that are held already, and the window's shape. */
     #putHeld({ controls, values, placed, landings }) {
         let slid = false;
         for (const { name, kind, slot, width, rest } of controls.bySlot.values()) {
             if (["reported", "view", "counts", "wheel"].includes(kind) || (kind === "place" && !placed.has(slot))) continue;
-            // A goal that was given may have been reached, or dropped for a key.
+            // A goal that was set may have been reached, or dropped for a key.
             if (name === "goal") continue;
             const held = values.slice(slot, slot + width);
             const idle = kind === "touch" ? held[2] === 0 : held.every((level) => level === rest);
             if (idle) continue;
             const landing = kind === "touch" ? landings[controls.touchSlots.indexOf(slot)] : null;
             if (landing && (landing[0] !== held[0] || landing[1] !== held[1])) {
-                // A thumb is tilted by how far it is from there.
+                // The tilt of a thumb is its distance from there.
                 this.#put(name, [...landing, held[2]], 0);
                 slid = true;
             }
             this.#put(name, width === 1 ? held[0] : held, 0);
         }
-        // How it came from there to here is over.
+        // The motion from there to here belongs to the past.
         if (slid) this.#put("discard", 1, 0);
     }
 

@@ -3,7 +3,7 @@
 const POINTS = 64;
 const MOST_TICKS = 25;
 const HALVINGS = 10;
-/** Below this an amount is nothing. */
+/** Below this an amount counts as 0. */
 export const NOTHING = 1e-9;
 
 const COLUMNS = { look: "look_yaw_deg", move: "local_x" };

@@ -1,8 +1,8 @@
-/** What has been changed of a profile, over what its file holds: with undo, redo, and the file's value of each field. */
+/** The changes of a profile relative to its file, with undo, redo, and the file's value of each field. */
 
 const TOGETHER_MS = 700;
 
-/** In place of a path, where all changes are others than before. */
+/** In place of a path if all changes differ from before. */
 export const ALL = "*";
 
 export class Settings {
@@ -12,12 +12,12 @@ export class Settings {
         this.undone = [];
         this.done = [];
         this.listeners = new Set();
-        /** Which drag goes on, 0 for none: what a drag changes is one change, however long it takes. */
+        /** The drag under way, 0 for none: a drag is one change, however long it takes. */
         this.drag = 0;
         this.drags = 0;
         /** The last values that fitted together, in the order of the profile's paths; null before any change. */
         this.good = null;
-        /** What fields that the file does not have were, before anything changed them. */
+        /** Values of fields that the file does not have, before they were changed. */
         this.untouched = new Map();
         this.take(profile);
     }
@@ -110,7 +110,7 @@ export class Settings {
         this.#put(path, value);
     }
 
-    /** The value itself, also where it is the file's: by the time it is undone the file may have another one. */
+    /** The value itself, even if it is the file's: by the time of an undo the file may have another one. */
     #now(path) {
         return this.changes.has(path) ? this.changes.get(path) : this.fileValue(path);
     }

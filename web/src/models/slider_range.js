@@ -1,4 +1,4 @@
-/** The ends and the step of a slider: what is worth trying, within what is allowed. */
+/** The ends and the step of a slider: values worth trying, within the allowed range. */
 export function rangeOf(field, value) {
     const size = Math.max(Math.abs(value ?? 0), Math.abs(field.default ?? 0));
     const small = { s: 0.5, share: 1, ratio: 1, amount: 1, tilt: 1, deg: 45, "deg/s": 360, "m/s": 5, "m/s²": 30, m: 1 };

@@ -40,7 +40,7 @@ export class Trial {
         this.side = this.random() < 0.5 ? "a" : "b";
     }
 
-    /** "This one": a vote for the one that is felt now; then chance decides which comes next. */
+    /** "This one": a vote for the present one; then chance decides which comes next. */
     vote(t = 0) {
         if (!this.blind || this.verdict) return;
         this.votes.push({ side: this.side, t });

@@ -1,15 +1,15 @@
-/** What a change did to the feel sheet, which Python measures while play goes on. */
+/** The effect of a change on the feel sheet, which Python measures during play. */
 
 import { same } from "../models/settings.js";
 
 const MEASURE_MS = 60;
 
 export class Feel {
-    /** @param {Object} app what main.js hands over */
+    /** @param {Object} app what main.js passes */
     constructor(app) {
         this.app = app;
         this.sheet = null;
-        /** How often it has been asked: what was asked later counts. */
+        /** Number of requests so far: only the latest one counts. */
         this.turn = 0;
         this.forget();
     }
@@ -17,36 +17,36 @@ export class Feel {
     /** The next change is the first one. */
     forget() {
         this.reference = { path: null, sheet: null };
-        /** What the last change did, as it is shown. */
+        /** The shown effect of the last change. */
         this.effect = null;
     }
 
-    /** Measures after a field was changed; the path is null where that was not the reason. */
+    /** Measures after a field was changed; the path is null if that was not the reason. */
     measure(path) {
         const { app } = this;
         if (!app.wire?.open || app.trial.blind) return;
         const key = JSON.stringify([app.helm.mode, app.profile.text, app.settings.plain()]);
         if (path === null && key === this.measured) {
-            // The rows may be new ones.
+            // The rows may have been rebuilt.
             if (this.effect) app.numbers.showEffect(this.effect.path, this.effect.lines);
             return;
         }
         this.measured = key;
         const of = path ?? this.#lastChanged();
         if (path !== null && path !== this.reference.path) this.reference = { path, sheet: this.sheet, changes: this.#before(path) };
-        // The file or the mode is another one: what the last change did there is measured anew.
+        // The file or the mode has changed: the effect of the last change is measured again.
         else if (path === null && of !== null) this.reference = { ...this.reference, sheet: null };
         clearTimeout(this.measuring);
         this.measuring = setTimeout(() => this.#ask(of), path === null ? 0 : MEASURE_MS);
     }
 
-    /** The field whose effect is shown, or measured; null where that has been taken back, or is not of this mode. */
+    /** The field whose effect is shown or measured; null if it has been taken back, or does not belong to this mode. */
     #lastChanged() {
         const { path } = this.reference;
         return path !== null && this.app.settings.isChanged(path) && this.app.numbers.has(path) ? path : null;
     }
 
-    /** The changes as they were before the last one, which was of that field. */
+    /** The changes before the last one, which was of that field. */
     #before(path) {
         const { settings } = this.app;
         const changes = settings.plain();
@@ -62,10 +62,10 @@ export class Feel {
         const changes = app.settings.plain();
         const { mode } = app.helm;
         if (path !== null && !reference.sheet) {
-            // Changed before anything was measured: the old value is measured now.
+            // Changed before anything was measured, so the old value is measured now.
             const was = await app.wire.ask({ do: "feel", changes: reference.changes, mode });
             if (was.kind === "feel") reference.sheet = was.rows;
-            // Whoever asks on would supersede what has been asked since.
+            // A further request would supersede one made since.
             if (turn !== this.turn) return;
         }
         const answer = await app.wire.ask({ do: "feel", changes, mode });
@@ -87,7 +87,7 @@ export class Feel {
     }
 }
 
-/** What differs between two feel sheets, in words. */
+/** The differences between two feel sheets, in words. */
 export function differences(before, after) {
     const was = new Map(before.map((row) => [row.name, row]));
     return after

@@ -3,7 +3,7 @@
 import { download } from "./download.js";
 
 export class Pair {
-    /** @param {Object} app what main.js hands over */
+    /** @param {Object} app what main.js passes */
     constructor(app) {
         this.app = app;
     }
@@ -13,7 +13,7 @@ export class Pair {
         this.#felt();
     }
 
-    /** Plays the side that is felt now. */
+    /** Plays the present side. */
     #felt() {
         const { app } = this;
         const { settings, helm, tuner } = app;
@@ -56,7 +56,7 @@ export class Pair {
         this.#felt();
     }
 
-    /** Makes the other side the same as this one. */
+    /** Copies this side to the other one. */
     copy() {
         const { trial, sides, settings, notices } = this.app;
         sides[trial.side === "a" ? "b" : "a"].copy(settings);

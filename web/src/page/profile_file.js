@@ -5,10 +5,10 @@ import { Wire } from "../wire.js";
 import { download } from "./download.js";
 
 export class ProfileFile {
-    /** @param {Object} app what main.js hands over */
+    /** @param {Object} app what main.js passes */
     constructor(app) {
         this.app = app;
-        /** Whether controls in place of others have been saved and still stand in for them, until the file is followed. */
+        /** Whether rebound controls have been saved but are still translated, until the file has been read again. */
         this.rebound = false;
     }
 
@@ -45,7 +45,7 @@ export class ProfileFile {
         }
     }
 
-    /** Follows the file: what was changed here stays changed. */
+    /** Follows the file; changes made here stay. */
     async #changed(profile) {
         const { sides, wire, tuner, bar, rebinding } = this.app;
         for (const settings of Object.values(sides)) {
@@ -67,7 +67,7 @@ export class ProfileFile {
         return this.app.profile.name.replace(/\.toml$/, "");
     }
 
-    /** The profile's text with the numbers and keys as they are now. */
+    /** The profile's text with the present numbers and keys. */
     text() {
         const { settings, profile, rebinding } = this.app;
         const changes = Object.fromEntries([...settings.changes].filter(([, value]) => typeof value === "number"));
@@ -88,7 +88,7 @@ export class ProfileFile {
             notices.fault("save", [{ what: "nothing saved: the server has stopped" }]);
             return;
         }
-        // The other side stays what it is.
+        // The other side stays as it is.
         const forget = sides[trial.side === "a" ? "b" : "a"].keep(settings.changes.keys());
         const changes = settings.plain();
         const answer = await wire.ask({ do: "save", changes, rebound: this.rebound ? {} : rebinding.bound() });

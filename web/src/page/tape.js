@@ -1,4 +1,4 @@
-/** Recordings: what is played is kept, and what was kept is replayed through the numbers as they are now. */
+/** Recordings: keeps play, and replays recordings through the present numbers. */
 
 import { shown } from "../panels/element.js";
 import { Recorder } from "../models/recorder.js";
@@ -6,16 +6,16 @@ import { Replay } from "../play/replay.js";
 import { download } from "./download.js";
 
 export class Tape {
-    /** @param {Object} app what main.js hands over */
+    /** @param {Object} app what main.js passes */
     constructor(app) {
         this.app = app;
         this.recorder = null;
         this.replay = null;
-        /** Recordings that were made here, where there is no server to keep them. */
+        /** Recordings made here, if there is no server to keep them. */
         this.own = [];
     }
 
-    /** Takes what was given to the helm. */
+    /** Takes an event that was given to the helm. */
     take(control, value) {
         this.recorder?.take(this.app.helm, control, value);
     }
@@ -42,10 +42,10 @@ export class Tape {
         }
     }
 
-    /** Keeps what has been recorded: where the clock begins anew, the recording ends. */
+    /** Keeps the recording so far: when the clock restarts, the recording ends. */
     end() {
         if (!this.recorder) return;
-        // How the body comes to rest belongs to it.
+        // It includes how the body comes to rest.
         this.take("mark", "end");
         const lines = this.recorder.lines();
         this.recorder = null;
@@ -83,12 +83,12 @@ export class Tape {
         this.app.again();
     }
 
-    /** Gives the helm what is replayed in the next `dt` seconds; at the end it begins again. */
+    /** Gives the helm the events of the next `dt` seconds; at the end it starts again. */
     feed(dt) {
         if (this.replay?.feed(dt, (control, value) => this.app.helm.apply(control, value))) this.app.again();
     }
 
-    /** What is going on, in words. */
+    /** The present state, in words. */
     get words() {
         const { replay, recorder } = this;
         const lines = [];

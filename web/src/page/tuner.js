@@ -1,20 +1,20 @@
-/** What a changed number does: to the helm at once, or by tick functions of another form, which Python makes. */
+/** Applies changed numbers: to the helm at once, or by tick functions of another form, which Python makes. */
 
 import { ALL } from "../models/settings.js";
 
 export class Tuner {
-    /** @param {Object} app what main.js hands over */
+    /** @param {Object} app what main.js passes */
     constructor(app) {
         this.app = app;
     }
 
-    /** A number of one side was changed; the path is null where all of them were. */
+    /** A number of one side was changed; the path is null if all of them were. */
     changed(side, path) {
         const { app } = this;
         if (side !== app.trial.side || !app.numbers) return;
         const values = app.settings.values();
         if (path === ALL) {
-            // They may be of another form, over what the file is by now.
+            // They may have another form than the present file.
             if (app.wire) this.#reform(path);
             else this.retune(values);
             app.numbers.refresh();
@@ -30,14 +30,14 @@ export class Tuner {
         if (path !== null) app.feel.measure(path);
     }
 
-    /** Takes numbers that fit together; the last ones of each side that did are kept. */
+    /** Takes numbers that fit together, and keeps the last valid ones of each side. */
     retune(values) {
         this.app.helm.retune(values);
         this.app.settings.good = values;
         this.app.readings.retuned();
     }
 
-    /** Asks for tick functions of another structure; where that is refused, the last good numbers go on. */
+    /** Requests tick functions of another structure; if that is refused, the last valid numbers stay in use. */
     async #reform(path) {
         const { app } = this;
         const { settings } = app;
@@ -47,7 +47,7 @@ export class Tuner {
             return;
         }
         if (this.forming) {
-            // A drag asks faster than tick functions are made: the last one counts.
+            // A drag requests them faster than they are made: the last request counts.
             this.formAgain = path;
             return;
         }
@@ -74,7 +74,7 @@ export class Tuner {
         return import(new URL(`profile.js?n=${number}`, location.href).href);
     }
 
-    /** Goes on with a profile of another structure. */
+    /** Continues with a profile of another structure. */
     play(profile) {
         const { app } = this;
         const { settings } = app;

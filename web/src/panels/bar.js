@@ -76,7 +76,7 @@ export class Bar {
             element("button", { textContent: "Close", onclick: () => this.dialog.close() }),
         );
         document.body.append(this.dialog);
-        // After a click the keys are the body's again: Space must not press the button once more.
+        // After a click the keys move the body again: Space must not press the button once more.
         root.addEventListener("click", ({ target, detail }) => {
             if (detail > 0 && target.matches("button") && !document.querySelector("dialog[open]")) app.focusStage();
         });
@@ -117,7 +117,7 @@ export class Bar {
         this.blind.textContent = trial.blind ? "End blind trial" : "Blind";
         this.copy.hidden = trial.blind;
         this.vote.hidden = !trial.blind;
-        // Worth working out once a vote, not once a frame.
+        // Computed once per vote, not once per frame.
         if (this.counted !== `${a},${b}`) {
             this.counted = `${a},${b}`;
             this.left = votesToSettle(a, b) - a - b;
@@ -147,7 +147,7 @@ export class Bar {
         this.#showReplay();
     }
 
-    /** Whatever was chosen last: a file dialog may be cancelled, and a recording may be broken. */
+    /** Restores the last choice: a file dialog may be cancelled, and a recording may be broken. */
     #showReplay() {
         this.replay.value = this.app.tape.replay?.name ?? NONE;
     }
@@ -188,7 +188,7 @@ export class Bar {
     }
 }
 
-/** The events of a recording's text; what a crash left of its last line is dropped. */
+/** The events of a recording's text; a last line cut off by a crash is dropped. */
 export function eventsOf(text) {
     const lines = text.split("\n").filter((line) => line.trim());
     const head = JSON.parse(lines[0] ?? "null");

@@ -3,7 +3,7 @@
 import { BUTTONS } from "../input/pads.js";
 import { element } from "./element.js";
 
-/** What the four sides of keys do, channel by channel: right, left, forward, back. */
+/** What the four directions of keys do, channel by channel: right, left, forward, back. */
 const SIDES = {
     move: ["right", "left", "forward", "back"],
     look: ["look right", "look left", "look up", "look down"],
@@ -40,7 +40,7 @@ export class Rebinding {
     control(pressed) {
         const found = this.stands.get(pressed);
         if (found) return found;
-        // A control whose key was given away no longer answers to it.
+        // A control whose key was reassigned no longer responds to it.
         for (const old of this.stands.values()) if (old === pressed) return this.#spare(pressed);
         return pressed;
     }
@@ -66,7 +66,7 @@ export class Rebinding {
         return Object.fromEntries(Object.entries(this.plain()).filter(([control]) => names.has(control)));
     }
 
-    /** What is held would come up under another name. */
+    /** Held controls would be released under another name. */
     #letGo() {
         this.app.give("lost.focus", 1, performance.now());
     }
@@ -80,7 +80,7 @@ export class Rebinding {
         this.take();
     }
 
-    /** The file has them itself now: what is held stays held, under its own name. */
+    /** The file contains them now: held controls stay held, under their own names. */
     settle() {
         const { app } = this;
         const held = Object.entries(this.plain())
@@ -99,7 +99,7 @@ export class Rebinding {
         this.app.bar.show();
     }
 
-    /** Takes other controls that stand in for those of the file. */
+    /** Takes controls that replace those of the file. */
     take(stands = new Map()) {
         this.stands = stands;
         this.waiting = null;

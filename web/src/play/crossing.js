@@ -1,4 +1,4 @@
-/** The record in which a mode is entered from another one, or goes on in another form. */
+/** The record with which a mode is entered from another one, or continues in another form. */
 
 /** @param {Object} crossing as the page's contents have it */
 export function entered(crossing, old, now, record, carried, row) {
@@ -22,7 +22,7 @@ export function entered(crossing, old, now, record, carried, row) {
     return after;
 }
 
-/** Which presses go on in the mode that is entered: those held down, of the same style, where it carries them. */
+/** The presses that continue in the new mode: held ones of the same style, if the mode carries them. */
 export function carriedPresses(old, now, record) {
     return old.pressesDown(record).map((down, number) => {
         const same = old.content.pressStyles[number] === now.content.pressStyles[number];
@@ -30,7 +30,7 @@ export function carriedPresses(old, now, record) {
     });
 }
 
-/** A record of a mode whose form has changed: what both have goes on by its name, the rest begins at rest. */
+/** A record of a mode whose form has changed: what both have continues by name, the rest begins at rest. */
 export function reformed(old, now, record, pressNames, before) {
     const after = now.content.recordAtRest.slice();
     const indices = old.content.layout.indices;
@@ -41,7 +41,7 @@ export function reformed(old, now, record, pressNames, before) {
     return after;
 }
 
-/** Presses are known by their names, whatever their numbers are. */
+/** Presses are matched by name, whatever their numbers. */
 function renamed(path, pressNames, before) {
     return path.replace(/(\.presses\.)(\d+)/, (_, head, number) => `${head}${before.indexOf(pressNames[number])}`);
 }

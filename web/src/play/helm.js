@@ -1,4 +1,4 @@
-/** Events in, one tick's record out: the page's own runtime, which gives what the library's Helm gives. */
+/** Events in, one tick's record out: the page's own runtime, which gives the same results as the library's Helm. */
 
 import { DEVICES } from "../door/controls.js";
 import { DeviceState } from "../door/state.js";
@@ -70,7 +70,7 @@ export class Helm {
         return Object.values(this.profile.modes).every((mode) => mode.holds(values));
     }
 
-    /** Goes on under another profile: what both have stays as it was. */
+    /** Continues under another profile: what both have stays as it was. */
     reform(profile, values = profile.values) {
         const before = this.profile;
         const old = this.run;
@@ -137,7 +137,7 @@ export class Helm {
         this.#begin(run, run.withBody(anew, body, true), []);
     }
 
-    /** Takes one event of any kind: of a device, or what a game told its helm. */
+    /** Takes one event of any kind: of a device, or a game's report to its helm. */
     apply(name, value) {
         const control = this.controls.find(name);
         if (control.kind === "mode") this.enter(value);
@@ -210,7 +210,7 @@ export class Helm {
         this.changesSeen = -1;
     }
 
-    /** One tick of dt seconds. Returns the record; the input is used up by it. */
+    /** One tick of dt seconds, which consumes the input. Returns the record. */
     tick(dt) {
         const { state } = this;
         if (!(dt > 0 && dt < Infinity)) return this.run.standing(this.record);

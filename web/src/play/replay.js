@@ -1,4 +1,4 @@
-/** Plays a recording in a loop, tick by tick, through the numbers as they are. */
+/** Plays a recording in a loop, tick by tick, through the present numbers. */
 
 import { firstMode } from "./trace.js";
 

@@ -45,7 +45,7 @@ export class Seen {
         return there > 0 ? [x, y] : null;
     }
 
-    /** On squares: where it steps to, and which one was refused. */
+    /** On squares: the square that it steps to, and the one that was refused. */
     squares(record) {
         if (!this.stepReads) return null;
         const [toX, toY, refused, atX, refusedX, atY, refusedY] = this.stepReads.map((read) => Seen.number(record, read));

@@ -19,7 +19,7 @@ export class Above {
         return [this.middle[0] + (x - width / 2) / this.scale, this.middle[1] - (y - height / 2) / this.scale];
     }
 
-    /** @param {Object} scene what there is to see: body, figure, ground, path, goal and more; see main.js */
+    /** @param {Object} scene what is visible: body, figure, ground, path, goal and more; see main.js */
     draw(scene, colours) {
         const { canvas } = this;
         const { context, ratio, width, height } = sizedContext(canvas, colours);

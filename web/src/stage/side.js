@@ -21,12 +21,12 @@ export class Side {
         return [this.middle[0] + (x - width / 2) / this.scale, this.middle[1] - (y - height / 2) / this.scale];
     }
 
-    /** @param {Object} scene what there is to see, as for the view from above */
+    /** @param {Object} scene what is visible, as for the view from above */
     draw(scene, colours) {
         const { canvas } = this;
         const { context, ratio, width, height } = sizedContext(canvas, colours);
         this.context = context;
-        // The ground stays where it is for jumps of a usual height; higher or lower, the view goes along.
+        // The ground stays in place for jumps of a usual height; higher or lower, the view follows.
         this.middle = scene.fixed ?? [scene.x, Math.max(scene.z - 1, Math.min(EYE_M, scene.z + 2.2))];
         const scale = this.scale * ratio;
         context.setTransform(scale, 0, 0, -scale, canvas.width / 2 - this.middle[0] * scale, canvas.height / 2 + this.middle[1] * scale);

@@ -31,7 +31,7 @@ export class Stage {
         matchMedia("(prefers-color-scheme: dark)").addEventListener("change", () => (this.colours = palette()));
     }
 
-    /** Takes a course, and looks at it as the mode is seen: from the side, or from above; with its touch zones. */
+    /** Takes a course, and shows it as the mode requires: from the side, or from above; with its touch zones. */
     take(course, { sideView, bindings }) {
         this.zones.replaceChildren(...zoneOutlines(zonesOf(bindings, this.app.profile.pressNames)));
         if (sideView && this.view === ABOVE) this.show(SIDE);
@@ -68,7 +68,7 @@ export class Stage {
         this.show(VIEWS[(VIEWS.indexOf(this.view) + 1) % VIEWS.length]);
     }
 
-    /** Where the plan of a goal lies (m), or null. */
+    /** Where the plan for pointing at goals lies (m), or null. */
     get plan() {
         const { goal } = this.app.helm.run.content.bindings;
         return goal?.pointed[0]?.plan ?? goal?.touched[0]?.plan ?? null;
@@ -85,7 +85,7 @@ export class Stage {
         return [(placeX - left) / (right - left), (forward - placeY) / (forward - back)];
     }
 
-    /** How many times as wide as high the window is, or what of the plan it shows. */
+    /** The aspect ratio of the window, or of the part of the plan that it shows. */
     get aspectRatio() {
         const { plan } = this;
         if (plan && [ABOVE, SIDE].includes(this.view)) return (plan[2] - plan[0]) / (plan[3] - plan[1]);

@@ -1,1 +1,1 @@
-"""Windows of other libraries: their events become ours. Each imports its library inside functions only."""
+"""Adapters for the windows of other libraries, each of which imports its library only inside functions."""

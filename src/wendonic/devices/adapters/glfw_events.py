@@ -44,7 +44,7 @@ KEYS: dict[str, str] = {
     "KEY_MENU": "ContextMenu",
     "KEY_WORLD_1": "IntlBackslash",
 }
-"""GLFW's names of keys are places too: W is the key that has a W on a US keyboard."""
+"""GLFW names keys by their place as well: W is the key with a W on a US keyboard."""
 
 MOUSE_BUTTONS = ("left", "right", "middle", "back", "forward")
 PAD_BUTTONS = (
@@ -57,14 +57,13 @@ Apply = Callable[[Event], object]
 
 
 class GlfwEvents:
-    """Hands the events of a window to `apply`, such as a helm's; callbacks that the game has set go on being called.
-
-    Pads have no callbacks in GLFW: call `poll()` once a frame, before the tick. `now` gives the time of an event (s),
-    for a recording. `joysticks` are mappings of joysticks that GLFW knows no layout of, such as a profile's:
-    `profile.joysticks`. For a mouse that may turn without end, a game sets the input mode `CURSOR` of its window to
-    `CURSOR_DISABLED`, and `RAW_MOUSE_MOTION` where `raw_mouse_motion_supported()`. Pads count for nothing while
-    another window has the focus; when it comes back, a stick counts where it is, a button once it is pressed anew.
-    Hold on to the adapter for as long as the window lives. Raises `WendonicError` without the package glfw.
+    """Passes the events of a window to `apply`, such as a helm's; callbacks set by the game are still called. GLFW
+    has no callbacks for pads: call `poll()` once a frame, before the tick. `now` returns the time of an event (s),
+    for a recording. `joysticks` are mappings of joysticks whose layout GLFW does not know, such as a profile's:
+    `profile.joysticks`. For a mouse that can turn without limit, a game sets the input mode `CURSOR` of its window to
+    `CURSOR_DISABLED`, and `RAW_MOUSE_MOTION` where `raw_mouse_motion_supported()`. Pads are ignored while another
+    window has the focus; when it returns, sticks count as they are, and buttons after they are pressed again. Keep a
+    reference to the adapter as long as the window exists. Raises `WendonicError` without the package glfw.
     """
 
     def __init__(
@@ -114,7 +113,7 @@ class GlfwEvents:
             return
         self._cursor_mode = mode
         if mode != self._glfw.CURSOR_DISABLED:
-            # A mouse that is freed goes back to where it was captured, which is not a motion.
+            # A released mouse returns to where it was captured, which is not a motion.
             self._at = self._glfw.get_cursor_pos(self._window)
 
     def _tell(self, control: str, value: Value) -> None:
@@ -122,7 +121,7 @@ class GlfwEvents:
 
     def _key(self, window: Any, key: int, scancode: int, action: int, mods: int) -> None:  # noqa: ARG002
         code = self._codes.get(key)
-        # A key that is held repeats, which is not an event here.
+        # Key repeat is not an event here.
         if code and action != self._glfw.REPEAT:
             self._tell(f"key.{code}", float(action == self._glfw.PRESS))
 
@@ -130,7 +129,7 @@ class GlfwEvents:
         if self._at is not None and (x, y) != self._at:
             self._tell("mouse.move", (x - self._at[0], y - self._at[1]))
         self._at = (x, y)
-        # A cursor that is captured is nowhere in the window.
+        # A captured cursor has no position in the window.
         width, height = self._glfw.get_window_size(window)
         if self._cursor_mode != self._glfw.CURSOR_DISABLED and width > 0 and height > 0:
             ratio = self._shape.news(width, height)
@@ -140,7 +139,7 @@ class GlfwEvents:
 
     def _cursor_enter(self, window: Any, entered: int) -> None:  # noqa: ARG002
         if not entered:
-            # Where it comes back is not a motion.
+            # Its return is not a motion.
             self._at = None
 
     def _mouse_button(self, window: Any, button: int, action: int, mods: int) -> None:  # noqa: ARG002
@@ -165,7 +164,7 @@ class GlfwEvents:
         self._window_focus(window, not iconified)
 
     def poll(self) -> None:
-        """Look at every pad, and report what has changed since the last time."""
+        """Read every pad, and report changes since the last call."""
         glfw = self._glfw
         self._follow_cursor()
         if self._is_away:
@@ -182,7 +181,7 @@ class GlfwEvents:
             pad = self._numbers.plug_in(number, str(glfw.get_joystick_guid(number)))
             known = self._pads.setdefault(number, {})
             for control, value in values:
-                # What rests at first changes nothing.
+                # A control that is at rest at first changes nothing.
                 rest: Value = (0.0, 0.0) if isinstance(value, tuple) else 0.0
                 if pad is not None and known.get(control, rest) != value:
                     known[control] = value
@@ -190,7 +189,7 @@ class GlfwEvents:
                         self._tell(f"{pad}.{control}", value)
 
     def _values(self, number: int) -> list[tuple[str, Value]] | None:
-        """Return what each control of a pad is now, None for a joystick whose layout is unknown."""
+        """Return the present value of each control of a pad, None for a joystick with an unknown layout."""
         glfw = self._glfw
         joystick = self._mapped_joystick(number) if self._mappings and glfw.joystick_present(number) else None
         if joystick is not None:
@@ -228,7 +227,7 @@ def _text(name: Any) -> str:
 
 
 def _numbers(found: Any) -> list[float]:
-    """Return the numbers of a pointer and a count, as GLFW hands them out."""
+    """Return the numbers behind a pointer and a count, as GLFW returns them."""
     pointer, count = found
     return [float(pointer[place]) for place in range(count)]
 

@@ -1,4 +1,4 @@
-"""Which pad is which, while they come and go."""
+"""Numbers pads while they are plugged in and unplugged."""
 
 from collections.abc import Hashable
 
@@ -6,8 +6,8 @@ from wendonic.devices.controls import PADS
 
 
 class PadNumbers:
-    """Gives pads the lowest number that is free, in the order in which they are plugged in; one that comes back gets
-    the number that a pad of its model left with, if that is still free.
+    """Gives pads the lowest free number, in the order in which they are plugged in; a pad that returns gets the
+    number of the pad of its model that left, if that is still free.
 
     >>> pads = PadNumbers()
     >>> pads.plug_in(7, "smoker"), pads.plug_in(9, "hive"), pads.unplug(7), pads.plug_in(12, "smoker")
@@ -41,7 +41,7 @@ class PadNumbers:
         return self.plug_in(device)
 
     def unplug(self, device: Hashable) -> str | None:
-        """Return the name of a pad that is gone; None if it had none."""
+        """Return the name of a pad that was unplugged; None if it had none."""
         name = self._names.pop(device, None)
         if name is not None:
             self._gone.setdefault(self._models.pop(device), []).append(name)

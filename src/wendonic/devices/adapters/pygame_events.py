@@ -1,4 +1,4 @@
-"""Events of pygame as Wendonic's own (extra `live`): a game that has a pygame window feeds its helm with it."""
+"""Converts events of pygame (extra `live`) for the helm of a game with a pygame window."""
 
 import logging
 from collections.abc import Sequence
@@ -56,22 +56,20 @@ TRIGGER_AXES: dict[int, str] = {
 FULL_AXIS = 32767.0
 
 HALF = 0.5
-"""An axis that has moved this far was moved on purpose."""
+"""An axis moved this far was moved on purpose."""
 
 _MODIFIERS = (("shift", "Shift"), ("ctrl", "Control"), ("alt", "Alt"), ("meta", "Meta"))
 
 
 class PygameEvents:
-    """Turns one event of pygame into zero or more of ours.
-
-    It remembers which pad is which, the value of each stick's other axis and which finger is which. Pads get the
-    lowest number that is free, in the order in which they are plugged in, and say so when they go (`lost.pad1`); one
-    that comes back gets the number that it had, if that is still free.
-    `window_size` in pixels is what the pointer is measured by; without it, the window's size when asked, or with
-    `pygame.SCALED` that of what is drawn. `joysticks` are mappings of joysticks whose axes and buttons have numbers
-    only, such as a profile's: `profile.joysticks`. One that has no mapping is ignored, and said so once. For a mouse
-    that may turn without end, a game calls
-    `pygame.mouse.set_relative_mode(True)`: it hides the pointer, keeps it in the window and reports raw motion.
+    """Converts one event of pygame into zero or more of Wendonic's. It keeps the numbers of pads and fingers, and the
+    value of each stick's other axis. Pads get the lowest free number, in the order in which they are plugged in, and
+    are reported when they are unplugged (`lost.pad1`); a pad that returns gets its old number if that is still free.
+    The pointer is measured by `window_size` in pixels; without it, by the present size of the window, or with
+    `pygame.SCALED` by that of its surface. `joysticks` are mappings of joysticks whose axes and buttons have only
+    numbers, such as a profile's: `profile.joysticks`. A joystick without a mapping is ignored, which is logged once.
+    For a mouse that can turn without limit, a game calls `pygame.mouse.set_relative_mode(True)`: it hides the
+    pointer, keeps it in the window and reports raw motion.
 
     >>> adapter = PygameEvents(window_size=(1280, 800))
     >>> adapter.events(pygame.event.Event(pygame.KEYDOWN, scancode=pygame.KSCAN_W), t=0.5)
@@ -90,18 +88,19 @@ class PygameEvents:
         self._shape = WindowShape()
 
     def open_pads(self) -> None:
-        """Ask pygame for the pads that are plugged in, now and later; their events come through `events`.
-
-        Call it once, after `pygame.init()`.
+        """Open the pads that are plugged in, now and later; their events come through `events`. Call it once, after
+        `pygame.init()`.
         """
         controller.init()
         pygame.joystick.init()
 
     def events(self, raw: pygame.Event, t: float = 0.0) -> list[Event]:
-        """Return what the event means, at time `t` (s); a game that applies it at once may leave `t` out."""
+        """Return the events that a pygame event stands for, at time `t` (s); a game that applies them at once may
+        leave `t` out.
+        """
         kind = raw.type
         if kind in (pygame.KEYDOWN, pygame.KEYUP):
-            # An event that was made by hand may say which key it is, and not where it lies.
+            # An event built by hand may have a key but no scancode.
             code = USB_KEYS.get(getattr(raw, "scancode", 0)) or _code_of_key(getattr(raw, "key", 0))
             return [Event(t, f"key.{code}", float(kind == pygame.KEYDOWN))] if code else []
         if kind == pygame.MOUSEMOTION:
@@ -118,41 +117,41 @@ class PygameEvents:
         if kind in (pygame.FINGERDOWN, pygame.FINGERMOTION, pygame.FINGERUP):
             return self._finger(raw, t)
         if kind in (pygame.WINDOWFOCUSLOST, pygame.WINDOWMINIMIZED):
-            # Whether a finger is lifted behind another window is never said.
+            # A finger that is lifted over another window is never reported.
             self._fingers.clear()
             return [Event(t, "lost.focus", 1.0)]
         return self._pad(raw, t)
 
     def _mouse_moved(self, raw: pygame.Event, t: float) -> list[Event]:
-        # What SDL makes up from a finger is reported by the finger itself.
+        # SDL also synthesises mouse events from fingers, which are reported as fingers.
         if getattr(raw, "touch", False):
             return []
         (width, height), scale = self._size(raw)
         right, down = (moved * scale for moved in raw.rel)
         made = [Event(t, "mouse.move", (right, down))] if right or down else []
         if width <= 0 or height <= 0 or (pygame.display.get_init() and pygame.mouse.get_relative_mode()):
-            # A mouse that is captured is nowhere in the window.
+            # A captured mouse has no position in the window.
             return made
         x, y = (min(max(place / size, 0.0), 1.0) for place, size in zip(raw.pos, (width, height), strict=True))
         return [*made, *self._reshaped(t, width, height), Event(t, "pointer.at", (x, y))]
 
     def _size(self, raw: pygame.Event) -> tuple[tuple[int, int], float]:
-        """Return the size that places are measured by, and how many counts of the mouse one of motion is."""
+        """Return the size by which positions are measured, and the number of mouse counts per unit of motion."""
         if self._window_size is not None:
             return self._window_size, 1.0
         surface = pygame.display.get_surface() if pygame.display.get_init() else None
         if surface is None:
-            # A game may make its windows by itself.
+            # A game may create its windows without `set_mode`.
             window = getattr(raw, "window", None)
             return ((0, 0) if window is None else window.size), 1.0
         size, drawn = pygame.display.get_window_size(), surface.get_size()
         if size == drawn or not _is_scaled():
             return size, 1.0
-        # Places and motions are scaled with what is drawn; the hand moved as far as ever.
+        # Positions and motions are scaled with the surface, but the hand moved as far as before.
         return drawn, min(size[0] / drawn[0], size[1] / drawn[1])
 
     def _reshaped(self, t: float, width: int, height: int) -> list[Event]:
-        """Say what shape the window has, where that is new."""
+        """Report the shape of the window if it has changed."""
         ratio = self._shape.news(width, height)
         return [] if ratio is None else [Event(t, "window", ratio)]
 
@@ -181,7 +180,7 @@ class PygameEvents:
             return self._joystick(raw, t)
         if kind == pygame.CONTROLLERDEVICEADDED:
             if self._mapping_of(raw.device_index):
-                # The profile knows better.
+                # The profile's own mapping takes precedence.
                 return []
             opened = controller.Controller(raw.device_index)
             joystick = opened.as_joystick()
@@ -233,7 +232,7 @@ class PygameEvents:
             self._pads.plug_in(number, guid)
 
     def _joystick(self, raw: pygame.Event, t: float) -> list[Event]:
-        """Return what changed on a joystick that has a mapping."""
+        """Return the changes on a joystick with a mapping."""
         kind, joystick = raw.type, self._joysticks[raw.instance_id]
         pad = self._pads.name(raw.instance_id)
         if kind == pygame.JOYDEVICEREMOVED:
@@ -243,7 +242,7 @@ class PygameEvents:
             return [Event(t, f"lost.{pad}", 1.0)] if pad else []
         state = joystick.state
         if kind == pygame.JOYAXISMOTION:
-            # pygame divides by the code of the negative end, which is one more than that of the positive one.
+            # pygame divides by the code of the negative end, which is larger by one than that of the positive end.
             state.axes[raw.axis] = max(raw.value * 32768.0 / FULL_AXIS, -1.0)
         elif kind in (pygame.JOYBUTTONDOWN, pygame.JOYBUTTONUP):
             state.buttons[raw.button] = float(kind == pygame.JOYBUTTONDOWN)
@@ -261,21 +260,21 @@ class PygameEvents:
             return []
         stick, axis = STICK_AXES[raw.axis]
         tilt = self._tilts.setdefault(f"{pad}.{stick}", [0.0, 0.0])
-        # The negative end has one code more than the positive one.
+        # The negative end has one more code than the positive one.
         tilt[axis] = max(raw.value / FULL_AXIS, -1.0)
         return [Event(t, f"{pad}.{stick}", (tilt[0], tilt[1]))]
 
 
 def _is_scaled() -> bool:
-    """Return whether pygame scales what is drawn to the window (`pygame.SCALED`): only then it has a renderer. A
-    window of OpenGL may also have another size than its surface, once it is resized.
+    """Return whether pygame scales the surface to the window (`pygame.SCALED`): only then is there a renderer. A
+    resized OpenGL window may also differ in size from its surface.
     """
     renderer = getattr(pygame.display, "_get_renderer_info", None)
     return renderer is not None and renderer() is not None
 
 
 def moved_element(raw: pygame.Event) -> str | None:
-    """Return which numbered thing of a joystick an event moved far, as a profile's [joystick] names it; else None.
+    """Return the element of a joystick that an event moved far, as a profile's [joystick] names it; otherwise None.
 
     >>> moved_element(pygame.event.Event(pygame.JOYAXISMOTION, instance_id=3, axis=1, value=-0.9))
     '-a1'

@@ -46,7 +46,7 @@ KEYS: dict[str, str] = {
     "MENU": "ContextMenu",
     "PRINT": "PrintScreen",
 }
-"""By pyglet's names, which tell the letter on a key, not where it lies: on other layouts, W is where their W is."""
+"""By pyglet's names, which mean the letter on a key, not its place: on other layouts, W is where their W is."""
 
 PAD_BUTTONS: dict[str, str] = {
     "a": "south",
@@ -69,12 +69,11 @@ Apply = Callable[[Event], object]
 
 
 class PygletEvents:
-    """Hands the events of a window to `apply`, such as a helm's; handlers of the game go on as before.
-
-    `open_pads()` asks for pads too. For a mouse that may turn without end, a game calls
-    `window.set_exclusive_mouse(True)`. `now` gives the time of an event (s), for a recording. Pads count for nothing
-    while another window has the focus; when it comes back, a stick counts where it is, a button once it is pressed
-    anew. Raises `WendonicError` without pyglet.
+    """Passes the events of a window to `apply`, such as a helm's; the game's own handlers stay in place.
+    `open_pads()` adds pads. For a mouse that can turn without limit, a game calls `window.set_exclusive_mouse(True)`.
+    `now` returns the time of an event (s), for a recording. Pads are ignored while another window has the focus; when
+    it returns, sticks count as they are, and buttons after they are pressed again. Raises `WendonicError` without
+    pyglet.
     """
 
     def __init__(self, window: Any, apply: Apply, now: Callable[[], float] = lambda: 0.0) -> None:
@@ -109,10 +108,9 @@ class PygletEvents:
         window.push_handlers(**{f"on_{name}": partial(getattr(self, f"_{name}")) for name in names.split()})
 
     def open_pads(self) -> None:
-        """Follow the pads that are plugged in, now and later. A machine without any gets a line in the log.
-
-        For one that the system has no mapping of, hand its line of SDL's database to
-        `pyglet.input.controller.add_mappings_from_string` before.
+        """Follow the pads that are plugged in, now and later. If the machine has none, that is logged. For a pad that
+        the system has no mapping for, first pass its line of SDL's database to
+        `pyglet.input.controller.add_mappings_from_string`.
         """
         try:
             self._manager = self._pyglet.input.ControllerManager()
@@ -136,7 +134,7 @@ class PygletEvents:
         controller.open()
 
     def remove_pad(self, controller: Any) -> None:
-        """Let go of what a controller held that is gone."""
+        """Release what an unplugged controller held."""
         pad = self._pads.unplug(id(controller))
         if pad is not None:
             self._dpads.pop(pad, None)
@@ -164,7 +162,7 @@ class PygletEvents:
     def _mouse_motion(self, x: float, y: float, right: float, up: float) -> None:
         if right or up:
             self._tell("mouse.move", (float(right), 0.0 - float(up)))
-        # A mouse that is captured is nowhere in the window.
+        # A captured mouse has no position in the window.
         width, height = self._window.get_size()
         if not getattr(self._window, "_mouse_exclusive", False) and width > 0 and height > 0:
             ratio = self._shape.news(width, height)
@@ -207,7 +205,7 @@ class PygletEvents:
             self._tell(f"{pad}.{control}", value)
 
     def _level(self, controller: Any, control: str, value: Value) -> None:
-        """Report a level, and remember it for when the focus comes back."""
+        """Report a level, and keep it for when the focus returns."""
         self._levels[f"{self._pads.name(id(controller))}.{control}"] = value
         self._of_pad(controller, control, value)
 

@@ -2,7 +2,7 @@
 
 
 class WindowShape:
-    """Remembers the shape that was reported last.
+    """Keeps the last reported shape.
 
     >>> shape = WindowShape()
     >>> shape.news(1280, 800), shape.news(640, 400), shape.news(0, 0), shape.news(640, 480)
@@ -16,7 +16,9 @@ class WindowShape:
         self._told = 0.0
 
     def news(self, width: float, height: float) -> float | None:
-        """Return width over height (both in one unit) where that is new, else None; a minimised window has none."""
+        """Return width over height (both in one unit) if it has changed, otherwise None; a minimised window has no
+        shape.
+        """
         ratio = width / height if width > 0.0 and height > 0.0 else self._told
         if ratio == self._told:
             return None

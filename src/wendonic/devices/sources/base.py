@@ -1,4 +1,4 @@
-"""What every kind of source has: how many raw numbers, the device it stands for, and a reader."""
+"""The interface of all sources: number of raw numbers, device, and reader."""
 
 from collections.abc import MutableSequence, Sequence
 from typing import ClassVar, Protocol, runtime_checkable
@@ -11,16 +11,16 @@ class Reader(Protocol):
     """Reads what a source has at the end of a tick."""
 
     def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:
-        """Write what a source has into its part of the row; return whether it is gone with this tick."""
+        """Write a source's numbers into its part of the row; return whether they hold for this tick only."""
 
 
 @runtime_checkable
 class Follower(Protocol):
-    """A reader that has to see every change of some controls."""
+    """A reader that needs every change of some controls."""
 
     @property
     def watched(self) -> tuple[int, ...]:
-        """Slots whose every change it wants."""
+        """Slots of which it needs every change."""
 
     def begin(self, values: Sequence[float], landings: Sequence[tuple[float, float]]) -> None:
         """Begin with what is held, and where touches landed."""
@@ -34,16 +34,16 @@ class Displaced(Protocol):
     """A follower that adds up how far something moved."""
 
     def discard(self) -> None:
-        """Forget what no tick has taken yet."""
+        """Forget the displacement that no tick has taken yet."""
 
 
 class Source:
-    """One `bind` entry, as a sampler reads it: names of controls, and places of zones."""
+    """One `bind` entry as a sampler reads it: names of controls, and places of zones."""
 
     __slots__ = ()
 
     width: ClassVar[int] = 2
-    """How many raw numbers it writes: two for a direction, four for keys, each by itself."""
+    """How many raw numbers it writes: two for a direction, four for keys."""
 
     def device(self) -> Device:
         """Return the device that it stands for."""
@@ -54,7 +54,7 @@ class Source:
         raise NotImplementedError
 
     def plain_control(self) -> str:
-        """Return the control whose two numbers go into a row as they are, y turned; "" where it is not that simple.
-        Of such a control a recording's numbers are taken as a whole column.
+        """Return the control whose two numbers go into a row unchanged except for the sign of y; "" if it is not that
+        simple. A batch reads such a control of a recording as a whole column.
         """
         return ""

@@ -35,7 +35,7 @@ class HandsSource(Source):
 
 
 def _position(values: Sequence[float], slot: int) -> tuple[float, float, float] | None:
-    """Return where a pose is, None of what is not tracked: its quaternion is zeros."""
+    """Return the position of a pose, None if it is not tracked: its quaternion is zeros."""
     x, y, z, *quaternion = values[slot : slot + 7]
     return (x, y, z) if any(quaternion) else None
 
@@ -54,8 +54,8 @@ class _Hand:
 
 
 class HandSwing:
-    """How far (m) each hand that counts moved since the last tick, seen from the head where that is tracked, and
-    whether it does: 2 with a new pose, 1 without. A step of the whole body is not a swing.
+    """How far (m) each hand has moved since the last tick, relative to the head if that is tracked, so that a step of
+    the whole body is not a swing; and whether the hand counts: 2 with a new pose, 1 without.
     """
 
     __slots__ = ("_by_pose", "_by_squeeze", "_head", "_least", "watched")
@@ -70,7 +70,7 @@ class HandSwing:
         self.watched = (*self._by_pose, *self._by_squeeze, _HEAD)
 
     def begin(self, values: Sequence[float], landings: Sequence[tuple[float, float]]) -> None:  # noqa: ARG002
-        """Go on from how the hands squeeze and where they are; what is not tracked, from its next pose."""
+        """Continue from the present poses and squeezes; an untracked hand from its next pose."""
         self._head = _position(values, _HEAD)
         for slot, hand in self._by_squeeze.items():
             hand.squeeze = values[slot]
@@ -80,7 +80,7 @@ class HandSwing:
             hand.at = (at[0] - head_x, at[1] - head_y, at[2] - head_z) if at else None
 
     def take(self, change: Change) -> None:
-        """Add the motion from pose to pose; a hand that was lost starts again."""
+        """Add the motion from pose to pose; a hand that was lost starts anew."""
         slot, value, _, lost = change
         hand = self._by_pose.get(slot)
         if hand is None:
@@ -105,12 +105,12 @@ class HandSwing:
         if slot != _HEAD:
             hand = self._by_squeeze[slot]
             if hand.squeeze < self._least <= value[0]:
-                # A pose that came just before it is the first that counts.
+                # A pose just before it is the first that counts.
                 hand.posed = hand.fresh
             hand.squeeze = value[0]
             return
         if lost or self._head is None:
-            # From another point of view, nothing can be said of how far they moved.
+            # If the head's tracking changes, the motion since the last pose is unknown.
             for hand in self._by_pose.values():
                 hand.at = None
         self._head = None if lost else (value[0], value[1], value[2])

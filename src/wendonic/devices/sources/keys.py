@@ -1,4 +1,4 @@
-"""Keys: four lists, and the order in which they went down, which decides between opposite directions."""
+"""Keys: four lists, and the order of pressing, which decides between opposite directions."""
 
 from collections.abc import Mapping, MutableSequence, Sequence
 from dataclasses import dataclass
@@ -29,7 +29,7 @@ class KeysSource(Source):
 
     @property
     def in_order(self) -> bool:
-        """Whether it counts in which order keys went down."""
+        """Whether the order of pressing counts."""
         return self.opposites != "cancel"
 
     def device(self) -> Device:
@@ -44,9 +44,8 @@ class KeysSource(Source):
 
 class HeldKeys:
     """Which of four lists have a key that is held, or was pressed since the last tick: a tap counts for one tick.
-
-    Under `cancel` a direction has 1 for any of its keys; else the number, in the order of pressing, of its latest (or
-    earliest) one; 0 for none.
+    Under `cancel` a direction has 1 for any of its keys; otherwise the number, in the order of pressing, of its
+    latest (or earliest) key; 0 for none.
     """
 
     __slots__ = ("_choose", "_fresh", "_gone", "_is_new", "_lists", "_numbers", "_start", "watched")
@@ -63,7 +62,7 @@ class HeldKeys:
         self.watched = tuple(slot for slots in self._lists for slot in slots)
 
     def begin(self, values: Sequence[float], landings: Sequence[tuple[float, float]]) -> None:  # noqa: ARG002
-        """Number what is held already, until `put_in_order`."""
+        """Number the keys that are held already, until `put_in_order`."""
         self._fresh, self._gone, self._is_new = set(), set(), True
         for slot in self.watched:
             self._numbers.pop(slot, None)
@@ -71,16 +70,16 @@ class HeldKeys:
                 self._numbers[slot] = max(self._numbers.values(), default=0) + 1
 
     def put_in_order(self, order: Mapping[int, int]) -> None:
-        """Number what is held already in the order in which it went down."""
+        """Number the keys that are held already in the order in which they went down."""
         for number, slot in enumerate(sorted(self._numbers, key=lambda slot: order.get(slot, 0)), 1):
             self._numbers[slot] = number
 
     def count_with(self, other: "HeldKeys") -> None:
-        """Count in one order with another entry of the channel."""
+        """Share one order of pressing with another entry of the channel."""
         self._numbers = other._numbers
 
     def take(self, change: Change) -> None:
-        """Number a key that went down after all that are held; release one that came up, after the next tick if that
+        """Number a key that went down after all held ones; release a key that went up, or after the next tick if that
         has not seen it yet.
         """
         slot, numbers = change.slot, self._numbers

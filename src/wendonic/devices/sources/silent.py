@@ -1,4 +1,4 @@
-"""A source that belongs to another player: it keeps its place, and never reports anything."""
+"""A source of another player: it keeps its place in the row, and is always at rest."""
 
 from collections.abc import MutableSequence
 from dataclasses import dataclass
@@ -9,7 +9,7 @@ from wendonic.devices.state import DeviceState
 
 
 class SilentSource(Source):
-    """Takes up the space of another source."""
+    """Occupies the place of another source."""
 
     __slots__ = ("_source",)
 
@@ -27,11 +27,11 @@ class SilentSource(Source):
         return self._source.device()
 
     def reader(self, start: int) -> Reader:  # noqa: ARG002
-        """Return what reads nothing."""
+        """Return a reader that reads nothing."""
         return Silence()
 
     def __repr__(self) -> str:
-        """Say whose place it takes."""
+        """Name the source whose place it takes."""
         return f"SilentSource({self._source!r})"
 
 

@@ -1,4 +1,4 @@
-"""What fingers on a touch screen mean: zones, a stick under the thumb, a drag."""
+"""Fingers on a touch screen: zones, a stick under the thumb, a drag."""
 
 import math
 from collections.abc import MutableSequence, Sequence
@@ -44,7 +44,7 @@ class TouchZonesSource(Source):
 
 @dataclass(frozen=True, slots=True)
 class TouchStickSource(Source):
-    """A stick under the thumb, wherever in the zone it lands, or about a `middle` that does not depend on that.
+    """A stick under the thumb, around where it lands in the zone, or around a fixed `middle`.
 
     `radius` is a share of the window's height, `aspect_ratio` the window's width over its height until the game says
     what it is. Past the rim the middle stays (`drag` False) or is dragged along.
@@ -82,7 +82,7 @@ class TouchDragSource(Source):
 
 
 class ZoneLists:
-    """The zones of `move`: which directions have a finger in them now."""
+    """The zones of `move`: the directions with a finger in them."""
 
     __slots__ = ("_changes_seen", "_lists", "_start")
 
@@ -95,11 +95,11 @@ class ZoneLists:
     watched = ()
 
     def begin(self, values: Sequence[float], landings: Sequence[tuple[float, float]]) -> None:  # noqa: ARG002
-        """Look at everything again."""
+        """Nothing is carried over."""
         self._changes_seen = -1
 
     def take(self, change: Change) -> None:
-        """Nothing: where the fingers are is enough."""
+        """Do nothing: the positions of the fingers are enough."""
 
     def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:
         """Write 0 or 1 for each direction."""
@@ -133,7 +133,7 @@ class ThumbStick:
         self._tilt = (0.0, 0.0)
 
     def begin(self, values: Sequence[float], landings: Sequence[tuple[float, float]]) -> None:
-        """Take over a thumb that is on the glass already."""
+        """Continue with a thumb that is on the screen already."""
         self._release()
         self._aspect_ratio = values[WINDOW_SLOT] or self._source.aspect_ratio
         self._known = {slot for slot in TOUCH_SLOTS if values[slot + 2] > 0.0}
@@ -197,7 +197,7 @@ class FingerDrag:
         self._right = self._up = 0.0
 
     def begin(self, values: Sequence[float], landings: Sequence[tuple[float, float]]) -> None:
-        """Go on from where the fingers are."""
+        """Continue from the positions of the fingers."""
         self._aspect_ratio = values[WINDOW_SLOT] or self._source.aspect_ratio
         self._known = {slot for slot in TOUCH_SLOTS if values[slot + 2] > 0.0}
         self._at = {slot: (values[slot], values[slot + 1]) for slot in landed_in(self._source.zone, values, landings)}
@@ -209,7 +209,7 @@ class FingerDrag:
             self._aspect_ratio = change.value[0] or self._source.aspect_ratio
             return
         slot, (x, y, pressure), _, _ = change
-        # A finger that is lost stays where it was, so that adds nothing.
+        # A lost finger stays where it was, which adds nothing.
         if slot in self._at:
             was_x, was_y = self._at[slot]
             self._right += x - was_x

@@ -58,7 +58,7 @@ class GyroStandIn:
         return x, y, z
 
     def _rolled(self, x: float, y: float, z: float) -> tuple[float, float, float]:
-        """Return in the pad's own axes what is (x, y, z) for a pad that is held level."""
+        """Return a vector in the axes of the tilted pad that is (x, y, z) in those of a level pad."""
         cosine, sine = math.cos(math.radians(self.roll_deg)), math.sin(math.radians(self.roll_deg))
         return x * cosine - y * sine, x * sine + y * cosine, z
 
@@ -66,7 +66,9 @@ class GyroStandIn:
         return round(value + self._random.gauss(0.0, noise), 6)
 
     def events(self, turned_deg: HandPath, start_s: float, end_s: float) -> list[Event]:
-        """Return both sensors' events while the hands turn the pad along `turned_deg`: yaw (right) and pitch (up)."""
+        """Return the events of both sensors while the hands turn the pad along `turned_deg`: yaw (right) and pitch
+        (up).
+        """
         events: list[Event] = []
         step_s = 1.0 / self.poll_hz
         for poll in range(math.ceil((end_s - start_s) * self.poll_hz)):

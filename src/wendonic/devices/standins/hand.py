@@ -1,4 +1,4 @@
-"""How a hand moves from one target to the next."""
+"""The path of a hand between targets."""
 
 from bisect import bisect_right
 from collections.abc import Callable, Sequence

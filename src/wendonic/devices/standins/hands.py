@@ -16,7 +16,7 @@ EYES_M = 1.65
 
 
 class TrackingLoss(NamedTuple):
-    """From `start_s` to `end_s` a thing is not tracked: `hand.left`, `hand.right` or `head`."""
+    """A device (`hand.left`, `hand.right` or `head`) is not tracked from `start_s` to `end_s`."""
 
     unit: str
     start_s: float
@@ -29,7 +29,7 @@ class HandsStandIn:
 
     Each hand swings `amplitude_m` forward and back of straight down, on an arc about its shoulder; `tremor_m` is the
     standard deviation of its tremor on each axis. Poses are WebXR's (y up, -z forward, metres, quaternion x y z w),
-    `poll_hz` a second. A hand that is lost says so, is silent, and then comes back. Same seed, same events.
+    `poll_hz` a second. A lost hand is reported, silent for a time, and then returns. Same seed, same events.
 
     >>> hands = HandsStandIn(cadence_hz=1.0, amplitude_m=0.25, seed=8)
     >>> events = hands.walk(0.0, 1.0)

@@ -1,4 +1,4 @@
-"""The numbers that a stand-in may be made of."""
+"""Checks of the numbers of stand-ins."""
 
 import math
 

@@ -14,9 +14,9 @@ CM_PER_INCH = 2.54
 class MouseStandIn:
     """A mouse under a hand: it counts `counts_per_inch`, `poll_hz` times a second, and the hand trembles.
 
-    Counts are whole; what is left of the way at a poll is counted later, so over any time they differ from the way
-    by less than one. `tremor_mm` is the standard deviation of the hand's tremor on each axis while it is on the
-    mouse. Same seed, same events.
+    Counts are whole numbers; a remainder is counted later, so over any time they differ from the motion by less than
+    one. `tremor_mm` is the standard deviation of the hand's tremor on each axis while it is on the mouse. Same seed,
+    same events.
 
     >>> mouse = MouseStandIn(counts_per_inch=800, poll_hz=1000, seed=5)
     >>> swipe = mouse.swipe(cm=10.0, start_s=0.0, duration_s=0.25)

@@ -10,8 +10,8 @@ from wendonic.errors import DeviceError
 
 
 class StickStandIn:
-    """A stick with the faults of real ones: it rests off centre, at another place each time, trembles, has a rim of
-    its own, and steps.
+    """A stick with the faults of real ones: it rests off centre, at another place each time, is noisy, has its own
+    rim, and reports in steps.
 
     `rest` is where it comes to rest, `scatter` the standard deviation of each axis of where it does so each time that
     it is released, and `noise` that of its trembling, in raw units. The rim

@@ -1,4 +1,4 @@
-"""What languages with braces share: blocks without braces round a single line, and loops that count."""
+"""Printing for languages with braces: blocks without braces around a single line, and counting loops."""
 
 import ast
 import re
@@ -12,14 +12,14 @@ class BracePrinter(Printer):
     """Prints blocks and branches."""
 
     def block(self, head: str, body: Sequence[ast.stmt], scopes: Scopes, indent: str) -> list[str]:
-        """Return a block under a head; a single line needs no braces."""
+        """Return a block with a head; a single line needs no braces."""
         lines = self.body(body, scopes, indent + "    ")
         if len(lines) == 1:
             return [*self.wrapped(head, indent), *lines]
         return [*self.wrapped(f"{head} {{", indent), *lines, f"{indent}}}"]
 
     def condition(self, statement: ast.If, scopes: Scopes, indent: str) -> list[str]:
-        """Return a branch, and what is there otherwise; all of its sides have braces, or none."""
+        """Return a branch with its alternatives; all of them have braces, or none."""
         parts: list[tuple[str, list[str]]] = []
         head, rest = f"if ({self.expression(statement.test)})", list(statement.body)
         after: list[ast.stmt] = list(statement.orelse)
@@ -62,7 +62,7 @@ _MOST_TOGETHER = 100
 
 
 def joined_lines(lines: Sequence[str], width: int = WIDTH) -> list[str]:
-    """Return lines of source in which neighbours that set the same constant, or declare short things, are one."""
+    """Return lines of source with neighbouring lines joined that set the same constant, or are short declarations."""
     made: list[str] = []
     for line in lines:
         last = made[-1] if made else ""

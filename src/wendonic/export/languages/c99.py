@@ -59,8 +59,8 @@ CONSTANTS = {
 OURS = {"min": "min_of", "max": "max_of", "hypot": "length_of"}
 MATH = {"abs": "fabs"}
 SINGLE_GUARD = 3e-6
-"""What is as near (rad) to half a turn is exactly that in single precision, where rounding must not choose the side:
-a few steps of such numbers.
+"""In single precision an angle (rad) this near to half a turn counts as exactly that, so that rounding does not
+choose the side: a few units in the last place.
 """
 
 
@@ -79,7 +79,7 @@ class CPrinter(OutArgumentPrinter):
         self.suffix = "f" if float32 else ""
         self.short_of_pi = SINGLE_GUARD if float32 else 0.0
         self.by_value: set[str] = set()
-        """Structs that are at hand themselves, not pointed at."""
+        """Structs that are passed by value, not through a pointer."""
 
     def field(self, name: str) -> str:
         """Return a field of a struct, or through a pointer to it."""
@@ -111,7 +111,7 @@ class CPrinter(OutArgumentPrinter):
         return MATH.get(name, name) + self.suffix
 
     def power(self, base: ast.expr, exponent: ast.expr) -> tuple[str, int]:
-        """Return a power; of a half it is that of 2, which is quicker."""
+        """Return a power; a power of one half is written as one of 2, which is faster."""
         if isinstance(base, ast.Constant) and base.value == 0.5:
             match exponent:
                 case ast.BinOp(left=left, op=ast.Div(), right=right):
@@ -122,7 +122,7 @@ class CPrinter(OutArgumentPrinter):
         return f"pow{self.suffix}({self.expression(base)}, {self.expression(exponent)})", 10
 
     def bound_real(self, node: ast.expr) -> str:
-        """Return what counts as a number that does not."""
+        """Return a count converted to a floating-point number."""
         return f"({self.real}){self.expression(node, 8, True)}"
 
     def kind(self, kind: str) -> str:
@@ -134,7 +134,7 @@ class CPrinter(OutArgumentPrinter):
         return target[1:] if target.startswith("*") else f"&{target}"
 
     def result_target(self, result: str) -> str:
-        """Return what a result is written to."""
+        """Return the target that a result is written to."""
         return f"*{result}_out"
 
     def declaration(self, names: Sequence[str], indent: str) -> list[str]:
@@ -256,7 +256,7 @@ class CPackage:
         return "\n".join(lines)
 
     def typedef(self, made: Made, kind: str, fields: Sequence[Field], about_it: str) -> list[str]:
-        """Return a struct of numbers, each with what it says."""
+        """Return a struct of numbers, each with its meaning."""
         lines = [f"/* {about_it} */", "typedef struct {"]
         groups: list[tuple[str, list[str]]] = []
         for one in fields:
@@ -321,7 +321,7 @@ class CPackage:
         return [*lines, ""]
 
     def feed_head(self, made: Made, feed: Feed) -> str:
-        """Return the head of a function that puts what a device reports into the raw inputs."""
+        """Return the head of a function that writes reports of a device into the raw inputs."""
         structs = {"raw": f"{self.struct(made, 'input')} *input", "finger": f"{self.struct(made, 'finger')} *finger"}
         given = [
             *map(structs.__getitem__, feed.structs),
@@ -330,7 +330,7 @@ class CPackage:
         return f"void {self.struct(made, feed.function.name)}({', '.join(given)})"
 
     def door(self, made: Made) -> list[str]:
-        """Return the functions that put what devices report into the raw inputs."""
+        """Return the functions that write reports of devices into the raw inputs."""
         printer = CPrinter(made.door.functions, self.package.prefix(made), self.package.float32)
         lines: list[str] = []
         for function in made.door.functions:
@@ -349,12 +349,12 @@ class CPackage:
         return lines
 
     def correction_head(self, made: Made, correction: Correction) -> str:
-        """Return the head of a function that puts what the game says into a state."""
+        """Return the head of a function that writes a correction by the game into a state."""
         given = ", ".join(f"{self.real} {name}" for name in correction.parameters)
         return f"void {self.struct(made, correction.name)}({self.struct(made, 'state')} *state, {given})"
 
     def correction(self, made: Made, correction: Correction, printer: CPrinter) -> list[str]:
-        """Return a function that puts what the game says into a state."""
+        """Return a function that writes a correction by the game into a state."""
         printer.function = Function("", correction.parameters, correction.body, 0)
         return [
             *self.wrap(f"{self.correction_head(made, correction)} {{"),
@@ -419,7 +419,7 @@ class CPackage:
         return [*lines, ""]
 
     def axes_function(self, made: Made, printer: CPrinter) -> list[str]:
-        """Return what turns a tick's numbers into the game's own axes."""
+        """Return the function that converts a tick's numbers to the game's own axes."""
         lines = [
             "/* The results in the game's own axes and unit, and in degrees. */",
             *self.wrap(
@@ -434,12 +434,12 @@ class CPackage:
         return [*lines, "}", ""]
 
     def passed(self, made: Made, last: str, raw: str) -> str:
-        """Return what the tick is handed, in the order of its context."""
+        """Return the arguments of the tick, in the order of its context."""
         words = {"raw": raw, "last": last, "next": "state", "out": "result"}
         return ", ".join(handed_parts(made.program, words))
 
     def hitch(self, made: Made, printer: CPrinter) -> list[str]:
-        """Return what cuts a hitch into parts."""
+        """Return the code that cuts a hitch into parts."""
         program = made.program
         head = self.tick_head(made).replace(
             f"void {self.struct(made, 'tick')}", f"static void {self.package.prefix(made)}hitch"

@@ -1,4 +1,4 @@
-"""The functions that several modes share, as every language prints them: once, before the modes."""
+"""The functions that several modes share, printed once, before the modes."""
 
 from collections.abc import Callable, Sequence
 from typing import TypeVar
@@ -18,8 +18,8 @@ def common_section(
     printed: Callable[[AnyPrinter, Function], list[str]],
     blank: int = 1,
 ) -> tuple[list[str], set[str]]:
-    """Return the lines, none where modes share no function, and the helpers and constants that they use; `blank` is
-    the number of empty lines below the heading.
+    """Return the lines, none if modes share no function, and the helpers and constants that they use; `blank` is the
+    number of empty lines below the heading.
     """
     lines: list[str] = []
     used: set[str] = set()

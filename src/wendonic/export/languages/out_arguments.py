@@ -1,4 +1,4 @@
-"""Languages in which a function with several results is passed where to write them: C and C#."""
+"""Printing for languages in which a function with several results writes them through its arguments: C and C#."""
 
 import ast
 from collections import Counter
@@ -13,8 +13,8 @@ from wendonic.export.program import Function, calls_of, is_field, targets_of, va
 
 
 def straight_results(function: Function, functions: Sequence[Function]) -> dict[str, str]:
-    """Return the variables that a function only writes, to give them in the end, by the results that they are. Where
-    it reaches into a struct that it is passed to write into, nothing goes there early.
+    """Return the variables that a function only writes and finally returns, with the index of their result. If the
+    function accesses a struct that it also writes results into, nothing is written there early.
     """
     rows = [values_of(one) for one in statements_in(function.body) if isinstance(one, ast.Return)]
     sites = [site for caller in functions for site, _ in calls_of(caller.body, {function.name}) if site is not None]
@@ -34,8 +34,7 @@ def straight_results(function: Function, functions: Sequence[Function]) -> dict[
 
 
 class OutArgumentPrinter(BracePrinter):
-    """Prints assignments, calls and returns; each language says how it passes a target to write to, and
-    what things are called."""
+    """Prints assignments, calls and returns; each language defines how it passes targets and names things."""
 
     constant_word = ""
     """The keyword before the type of a variable that is written once."""
@@ -44,10 +43,10 @@ class OutArgumentPrinter(BracePrinter):
     """How many results of this function are not used."""
 
     straight: Mapping[str, str] = MappingProxyType({})
-    """Variables that are nothing but results, by the results that they are."""
+    """Variables that are only results, with the index of their result."""
 
     def variable(self, name: str) -> str:
-        """Return how a variable is written: one that is nothing but a result is written where that goes."""
+        """Return how a variable is written: a variable that is only a result is the target of that result."""
         if name in self.straight:
             return self.result_target(self.straight[name])
         return super().variable(name)
@@ -61,11 +60,11 @@ class OutArgumentPrinter(BracePrinter):
         raise NotImplementedError
 
     def result_target(self, result: str) -> str:
-        """Return what a function writes one of its results to."""
+        """Return the target that a function writes one of its results to."""
         raise NotImplementedError
 
     def own_name(self, name: str) -> str:
-        """Return a name of ours as the language writes it."""
+        """Return one of our names as the language writes it."""
         return name
 
     def type_of(self, name: str) -> str:

@@ -1,4 +1,4 @@
-"""What the printers of all languages share: expressions with no more brackets than they need, and statements."""
+"""The base of all printers: expressions with no more brackets than necessary, and statements."""
 
 import ast
 import math
@@ -45,7 +45,7 @@ _COMPARED: dict[type[ast.AST], str] = {
 
 
 class Printer:
-    """Prints the functions of one mode; each language says what is different about it."""
+    """Prints the functions of one mode; each language overrides what is different."""
 
     language = "c99"
     end = ";"
@@ -53,7 +53,7 @@ class Printer:
     both, either, negation = "&&", "||", "!"
     equal, unequal = "==", "!="
     short_of_pi = 0.0
-    """The least by which a number just short of half a turn is printed short of it."""
+    """The smallest distance from half a turn at which a number just short of it is printed."""
     structs: Mapping[str, str] = {
         "raw": "input",
         "last": "last",
@@ -67,23 +67,23 @@ class Printer:
     access = "."
     continuation = "    "
     remark = ("// ", "// ", "")
-    """What a comment begins with, what its other lines begin with, and what it ends with."""
+    """The beginning of a comment, of its further lines, and its end."""
     shift = 0
-    """Letters by which what is printed is moved to the right afterwards."""
+    """Number of characters by which printed lines are indented afterwards."""
 
     def __init__(self, functions: Sequence[Function], prefix: str = "") -> None:
-        """Take the functions; `prefix` goes before the names of all of them, and of constants in capitals."""
+        """Take the functions; `prefix` precedes all their names, and in capitals those of constants."""
         self.functions = {function.name: function for function in functions}
         self.prefix = prefix
         self.used: set[str] = set()
-        """Small functions and constants that what was printed needs."""
+        """Helpers and constants that the printed source needs."""
         self.function = Function("", [], [], 0)
         self.said: set[str] = set()
         self.within: ast.stmt | None = None
         """The branch or loop that is being printed."""
 
     def begin(self, function: Function) -> None:
-        """Take up a function; nothing is said in it yet."""
+        """Begin a function, without comments so far."""
         self.function = function
         self.said = set()
 
@@ -114,7 +114,7 @@ class Printer:
         return self.variable(f"{self.prefix_of(name)}{name}")
 
     def prefix_of(self, name: str) -> str:
-        """Return what goes before the name of a function; nothing before that of one that several modes have."""
+        """Return the prefix of a function's name, empty for a function that several modes share."""
         return "" if name in self.functions and self.functions[name].common else self.prefix
 
     def shared_constant(self, name: str) -> str:
@@ -144,7 +144,7 @@ class Printer:
                 return f"-{self.expression(operand, UNARY, as_int)}", UNARY
             case ast.BoolOp(op=operator, values=values):
                 word, level = (self.both, AND) if isinstance(operator, ast.And) else (self.either, OR)
-                # Brackets say what goes together, though it would without them.
+                # Brackets make precedence visible, although they are not needed.
                 parts = [self.expression(part, EQUAL) for part in values]
                 return f" {word} ".join(parts), level
             case ast.Compare():
@@ -162,7 +162,7 @@ class Printer:
         raise TypeError(f"{type(node).__name__} in a tick function")
 
     def constant(self, value: object, as_int: bool) -> tuple[str, int]:
-        """Return a number that is written out."""
+        """Return a literal number."""
         if isinstance(value, bool):
             return (self.true if value else self.false), ATOM
         if not isinstance(value, int | float):
@@ -193,7 +193,7 @@ class Printer:
         for operator, left, right in zip(node.ops, values, values[1:], strict=False):
             word = {"==": self.equal, "!=": self.unequal}.get(_COMPARED[type(operator)], _COMPARED[type(operator)])
             level = EQUAL if isinstance(operator, ast.Eq | ast.NotEq) else LESS
-            # A comparison that is compared goes in brackets.
+            # A comparison that is an operand of another one goes in brackets.
             first, second = (ATOM if isinstance(side, ast.Compare) else level + 1 for side in (left, right))
             links.append((f"{self.expression(left, first)} {word} {self.expression(right, second)}", level))
         if len(links) == 1:
@@ -206,7 +206,7 @@ class Printer:
         return "{} ? {} : {}".format(*parts), TERNARY
 
     def is_int(self, node: ast.expr) -> bool:
-        """Whether an expression counts."""
+        """Return whether an expression is a count."""
         return kind_of(node, self.function, self.functions) == INT
 
     def binary(self, node: ast.BinOp, as_int: bool) -> tuple[str, int]:
@@ -233,13 +233,13 @@ class Printer:
         return f"{left} {word} {right}", level
 
     def side(self, node: ast.expr, least: int, whole: bool) -> str:
-        """Return one side of a sum or product; what counts, and is to be divided, is not a whole number any more."""
+        """Return one side of a sum or product; a count that is divided becomes a floating-point number."""
         if not whole and self.is_int(node) and not isinstance(node, ast.Constant):
             return self.bound_real(node)
         return self.expression(node, least, whole)
 
     def bound_real(self, node: ast.expr) -> str:
-        """Return what counts as a number that does not."""
+        """Return a count converted to a floating-point number."""
         return self.expression(node, UNARY)
 
     def power(self, base: ast.expr, exponent: ast.expr) -> tuple[str, int]:
@@ -247,7 +247,7 @@ class Printer:
         return f"pow({self.expression(base)}, {self.expression(exponent)})", ATOM
 
     def modulo(self, left: ast.expr, right: ast.expr, whole: bool) -> tuple[str, int]:
-        """Return what is left over, with the sign of the right side."""
+        """Return the remainder, with the sign of the right side."""
         if whole:
             return f"{self.expression(left, TIMES, True)} % {self.expression(right, UNARY, True)}", TIMES
         self.used.add("floor_mod")
@@ -262,7 +262,7 @@ class Printer:
         return f"{self.expression(row, ATOM)}[{self.index(index)}]"
 
     def index(self, index: ast.expr) -> str:
-        """Return where in a row."""
+        """Return an index into a row."""
         return self.expression(index, 0, True)
 
     def helper(self, name: str) -> str:
@@ -275,7 +275,7 @@ class Printer:
         return f"{self.math_name(name)}({given})", ATOM
 
     def math_name(self, name: str) -> str:
-        """Return how a function of mathematics is called; note it if it is ours."""
+        """Return the name of a mathematical function; note it if it is a helper of ours."""
         return name
 
     def own_call(self, name: str, args: Sequence[ast.expr], targets: Sequence[str] = ()) -> str:
@@ -288,11 +288,11 @@ class Printer:
         return f"{self.function_name(name)}({', '.join([*given, *targets])})"
 
     def passed(self, function: Function) -> list[str]:
-        """Return what a function is handed whole; tables are constants of the file."""
+        """Return the structs and rows that a function is passed; tables are constants of the file."""
         return [part for part in function.context if part != "tables"]
 
     def context_argument(self, part: str) -> str:
-        """Return how a struct or a row is handed on."""
+        """Return how a struct or a row is passed on."""
         return self.structs.get(part, part)
 
     # --- statements
@@ -312,8 +312,8 @@ class Printer:
         return lines
 
     def comments(self, statement: ast.stmt, indent: str) -> list[str]:
-        """Return what is said over a statement, each once in a function: the step that begins with it, and the
-        kernel's own comment. A mere copy that got into a branch of another step begins none.
+        """Return the comments over a statement, each once in a function: the step that begins with it, and the
+        kernel's own comment. A copy that was moved into a branch of another step begins no step.
         """
         step = step_of(statement)
         copies = isinstance(statement, ast.Assign) and isinstance(statement.value, ast.Name)
@@ -351,7 +351,7 @@ class Printer:
         return [*self.wrapped(f"{head} {{", indent), *self.body(body, scopes, indent + "    "), f"{indent}}}"]
 
     def condition(self, statement: ast.If, scopes: Scopes, indent: str) -> list[str]:
-        """Return a branch, and what is there otherwise."""
+        """Return a branch with its alternatives."""
         lines = self.block(f"if ({self.expression(statement.test)})", statement.body, scopes, indent)
         rest = statement.orelse
         while rest:
@@ -383,11 +383,11 @@ class Printer:
         raise NotImplementedError
 
     def target(self, target: ast.Name) -> str:
-        """Return what is written to."""
+        """Return the target of an assignment."""
         return self.field(target.id) if is_field(target.id) else self.variable(target.id)
 
     def setting(self, target: ast.Name, value: ast.expr) -> str:
-        """Return what sets a variable to a value: `x += y` where that is its own with something added."""
+        """Return the assignment of a value to a variable: `x += y` if the value is the variable plus something."""
         start, whole = self.target(target), self.wanted_int(target)
         match value:
             case ast.BinOp(left=ast.Name(id=target.id), op=op, right=right) if type(op) in _OPERATORS:
@@ -396,7 +396,7 @@ class Printer:
         return f"{start} = {self.side(value, 0, whole)}"
 
     def wanted_int(self, target: ast.Name) -> bool:
-        """Whether a variable counts."""
+        """Return whether a variable is a count."""
         return not is_field(target.id) and self.function.types.get(target.id) == INT
 
     def split(self, statement: ast.Assign) -> tuple[list[ast.Name], ast.expr]:
@@ -404,7 +404,7 @@ class Printer:
         return targets_of(statement), statement.value
 
     def callee(self, value: ast.expr) -> Function | None:
-        """Return the function of ours that a value is a call of."""
+        """Return our function that a value calls."""
         if isinstance(value, ast.Call) and isinstance(value.func, ast.Name):
             return self.functions.get(value.func.id)
         return None
@@ -414,7 +414,7 @@ class Printer:
         return wrapped(indent + line, self.breaks)
 
     breaks: Callable[[int], str] = staticmethod(lambda depth: "")  # noqa: ARG005
-    """What is written at the end of a line that goes on, by how many brackets are open there."""
+    """What ends a line that continues, by the number of open brackets."""
 
 
 def wrapped(line: str, breaks: Callable[[int], str] = lambda _: "", width: int = WIDTH) -> list[str]:
@@ -437,7 +437,7 @@ def wrapped(line: str, breaks: Callable[[int], str] = lambda _: "", width: int =
 
 
 def _cut(line: str, width: int) -> tuple[int, int]:
-    """Return where to break, and how many brackets are open there."""
+    """Return where to break, and the number of open brackets there."""
     best, best_depth, depth = 0, 99, 0
     start = len(line) - len(line.lstrip())
     for index, letter in enumerate(line[: width + 1]):
@@ -461,7 +461,7 @@ def _cut(line: str, width: int) -> tuple[int, int]:
                 "else",
                 "if",
             )
-            # As far out as can be, and of those the last; what is left must not be longer than need be.
+            # As far out as possible, and the last such place; the rest must not be longer than necessary.
             if breaks and (depth <= best_depth or best < width * 0.5):
                 best, best_depth = index, depth
     return best, best_depth

@@ -1,4 +1,4 @@
-"""Python: a module without imports but `math`."""
+"""Python: a module that imports only `math`."""
 
 import ast
 import math
