@@ -69,7 +69,7 @@ def __dir__() -> list[str]:
 
 
 def __getattr__(name: str) -> Any:
-    """Import a public name when it is first used, so that `import wendonic` stays quick."""
+    """Import a public name when it is first used, so that `import wendonic` stays fast."""
     if name not in __all__:
         raise AttributeError(f"module 'wendonic' has no attribute {name!r}")
     value = getattr(import_module(f"wendonic.{_MODULES.get(name, 'errors')}"), name)

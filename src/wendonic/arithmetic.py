@@ -1,7 +1,6 @@
-"""Mathematics of a profile's numbers: of plain ones, or of ones that write down how they are computed.
-
-What a tick runs on follows from the profile's fields by small formulas: degrees to radians, a height and a time to a
-speed. With `Traced` numbers in place of the fields, the same code gives these formulas instead of their results.
+"""Arithmetic for a profile's numbers, either plain ones or ones that record how they are computed. The numbers of a
+tick follow from the profile's fields by small formulas: degrees to radians, a height and a time to a speed. With
+`Traced` numbers as fields, the same code gives these formulas instead of their results.
 """
 
 import math
@@ -14,8 +13,8 @@ Number = TypeVar("Number", float, "Traced")
 
 @dataclass
 class Tracing:
-    """What was compared on the way: each condition as a formula, and how it came out. Where one comes out otherwise,
-    the structure is another one.
+    """The comparisons that were made: each condition as a formula, and its outcome. With another outcome, the
+    structure is a different one.
     """
 
     conditions: dict[str, bool] = field(default_factory=dict)
@@ -34,7 +33,7 @@ class Traced:
     __slots__ = ("text", "tracing", "value")
 
     def __init__(self, value: float, text: str, tracing: Tracing) -> None:
-        """Take what it is now, and how it is computed."""
+        """Take its present value, and its formula."""
         self.value, self.text, self.tracing = value, text, tracing
 
     def _of(self, value: float, text: str) -> "Traced":
@@ -128,7 +127,7 @@ class Traced:
         return self != 0.0
 
     def __format__(self, spec: str) -> str:
-        """Show what it is now."""
+        """Format its present value."""
         return format(self.value, spec)
 
     def call(self, name: str, reckon: Callable[[float], float]) -> "Traced":
@@ -137,7 +136,7 @@ class Traced:
 
 
 def value_of(number: Any) -> float:
-    """Return a number as a plain one."""
+    """Return the plain value of a number."""
     return number.value if isinstance(number, Traced) else float(number)
 
 

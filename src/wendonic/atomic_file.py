@@ -1,4 +1,4 @@
-"""Files are read whole, and written whole or not at all."""
+"""Reads whole files, and writes files whole or not at all."""
 
 import os
 import shutil
@@ -13,8 +13,8 @@ KINDS = ("profile", "course", "recording")
 
 
 def file_content(path: str | Path, kind: str, error: type[FileError]) -> bytes:
-    """Return the content of the file; one that is missing, a folder, unreadable or of another kind raises `error` in
-    plain words.
+    """Return the content of a file; raises `error` in plain words if it is missing, a folder, unreadable or of
+    another kind.
     """
     if Path(path).is_dir():
         raise error(path, [Fault(None, "", f"is a folder; name a {kind} file in it")])
@@ -29,7 +29,7 @@ def file_content(path: str | Path, kind: str, error: type[FileError]) -> bytes:
 
 
 def check_ending(path: str | Path, allowed: Sequence[str]) -> str:
-    """Return how a file's name ends, in small letters; raises `WendonicError` for an ending that is not allowed.
+    """Return the ending of a file's name in lower case; raises `WendonicError` for an ending that is not allowed.
 
     >>> check_ending("walk.CSV", (".csv", ".jsonl"))
     '.csv'
@@ -41,7 +41,7 @@ def check_ending(path: str | Path, allowed: Sequence[str]) -> str:
 
 
 def check_place(path: str | Path) -> None:
-    """Raise `WendonicError` where no file can be written: at a folder, or in one that is not there.
+    """Raise `WendonicError` for a path that cannot be a file: a folder, or a path in a missing folder.
 
     >>> check_place("no_such_folder/note.txt")
     Traceback (most recent call last):
@@ -50,7 +50,7 @@ def check_place(path: str | Path) -> None:
     target = Path(path)
     if target.is_dir():
         raise WendonicError(f"cannot write {target}: it is a folder; name a file in it")
-    # What a link leads to is written, not the link.
+    # The target of a link is written, not the link.
     real = Path(os.path.realpath(path))
     if not real.parent.is_dir():
         folder = real.parent if target.is_symlink() else target.parent
@@ -59,10 +59,9 @@ def check_place(path: str | Path) -> None:
 
 @contextmanager
 def atomic_file(path: str | Path) -> Iterator[Path]:
-    """Give a path beside `path`, with the same ending, to write to; rename it into place at the end.
-
-    If anything goes wrong in between, what was at `path` stays as it was and nothing else is left. A link stays a
-    link, and a file keeps its permissions. An `OSError` becomes a `WendonicError` that names place and reason.
+    """Yield a path beside `path`, with the same ending, to write to, and rename it into place at the end. If anything
+    goes wrong in between, the file at `path` stays as it was and nothing else is left. A link stays a link, and a
+    file keeps its permissions. An `OSError` becomes a `WendonicError` that names place and reason.
 
     >>> import tempfile
     >>> with tempfile.TemporaryDirectory() as folder:
@@ -83,6 +82,6 @@ def atomic_file(path: str | Path) -> Iterator[Path]:
     except OSError as error:
         raise WendonicError(f"cannot write {target}: {error.strerror or error}") from error
     finally:
-        # After a rename there is nothing left to remove; a place that cannot be reached holds nothing either.
+        # After the rename there is nothing to remove, nor in a place that cannot be reached.
         with suppress(OSError):
             beside.unlink(missing_ok=True)

@@ -1,8 +1,8 @@
-"""How many of something there are, and how long it took, in words."""
+"""Counts and durations in words."""
 
 
 def counted(number: int, thing: str) -> str:
-    """Return a number of things, one of which is called `thing`.
+    """Return a number of things, with `thing` as the singular.
 
     >>> counted(1, "event"), counted(0, "event"), counted(3, "recording")
     ('1 event', '0 events', '3 recordings')
@@ -11,7 +11,7 @@ def counted(number: int, thing: str) -> str:
 
 
 def played(seconds: float) -> str:
-    """Return how long something was played: in seconds up to a minute, in minutes up to an hour.
+    """Return a duration of play: in seconds up to a minute, in minutes up to an hour.
 
     >>> played(1.9), played(72.0), played(5400.0)
     ('1.9 s', '1.2 min', '1.50 h')

@@ -1,4 +1,4 @@
-"""What goes wrong, said so that the reader knows what to do next."""
+"""Errors, whose messages tell the reader what to do next."""
 
 from collections.abc import Iterable, Sequence
 from difflib import SequenceMatcher, get_close_matches
@@ -6,12 +6,12 @@ from pathlib import Path
 from typing import NamedTuple
 
 SHOWN_FAULTS = 20
-"""Faults that one message spells out; the others are counted."""
+"""Number of faults that a message lists; the others are counted."""
 
 
 def escaped(text: str) -> str:
-    r"""Return a text with everything that no terminal should be told by a file's words written out: control
-    characters but line ends, and marks that turn the direction of writing.
+    r"""Return a text from a file with everything escaped that could control a terminal: control characters except
+    line ends, and marks that change the direction of writing.
 
     >>> escaped("honey\x1b[31m\u202e")
     'honey\\x1b[31m\\u202e'
@@ -47,7 +47,7 @@ class ControlError(WendonicError):
 
 
 class DeviceError(WendonicError):
-    """A device that is not there, such as a window where there is no screen."""
+    """A missing device, such as a window without a screen."""
 
 
 class Fault(NamedTuple):
@@ -58,13 +58,13 @@ class Fault(NamedTuple):
     what: str
 
     def __str__(self) -> str:
-        """Give the fault on one line."""
+        """Return the fault as one line."""
         place = ", ".join(part for part in (f"line {self.line}" if self.line else "", self.where) if part)
         return f"{place}: {self.what}" if place else self.what
 
 
 class FileError(WendonicError):
-    """A file that cannot be taken, with all its faults at once in `faults`."""
+    """A faulty file, with all its faults in `faults`."""
 
     def __init__(self, path: str | Path, faults: Sequence[Fault]) -> None:
         """Keep the path and the faults; the text lists them, the first `SHOWN_FAULTS` in full."""
@@ -80,7 +80,7 @@ class FileError(WendonicError):
         super().__init__("\n".join(lines))
 
     def in_words(self) -> str:
-        """Return all its faults on one line, without the file.
+        """Return all its faults as one line, without the file.
 
         >>> ProfileError("bee.toml", [Fault(3, "max_dt_s", "found -1"), Fault(None, "mode", "is missing")]).in_words()
         'line 3, max_dt_s: found -1; mode: is missing'
@@ -88,7 +88,7 @@ class FileError(WendonicError):
         return "; ".join(map(str, self.faults))
 
     def __reduce__(self) -> tuple[type["FileError"], tuple[Path, tuple[Fault, ...]]]:
-        """Return what makes it again in another process; an exception is otherwise made of its text alone."""
+        """Return what pickle needs; otherwise an exception is recreated from its text alone."""
         return type(self), (self.path, self.faults)
 
 
@@ -116,7 +116,7 @@ class RecordingError(FileError):
 
 
 def none_such(kind: str, name: object, known: Iterable[str]) -> str:
-    """Return the message that there is no `kind` of that name, with the nearest spelling and the names there are.
+    """Return the message that there is no `kind` with that name, with the nearest spelling and the existing names.
 
     >>> none_such("mode", "crt", ["foot", "cart"])
     'no mode "crt"; did you mean "cart"? there are: foot, cart'
@@ -128,22 +128,22 @@ def none_such(kind: str, name: object, known: Iterable[str]) -> str:
 
 
 LEAST_LETTERS = 3
-"""A shorter word is like too many others to be guessed at."""
+"""A shorter word resembles too many others for a guess."""
 
 NEAREST, LEAST_ALIKE = 5, 0.5
-"""So many near spellings are looked at, and what differs in them has to be so alike by itself."""
+"""Number of near spellings that are examined, and how similar their differing parts have to be."""
 
 MIRRORED = (("left", "right"), ("up", "down"), ("forward", "back"), ("north", "south"), ("east", "west"), ("+", "-"))
-"""What must not be taken for the other."""
+"""Opposites, which must not be confused."""
 
 SURE = 0.06
-"""How much more alike a word has to be to one of two mirrored names for the other one not to be named as well."""
+"""How much more similar a word must be to one of two opposite names for the other one not to be suggested as well."""
 
 
 def did_you_mean(word: str, known: Iterable[str], meant: str | None = None, alike: float = 0.6) -> str:
-    """Return `; did you mean "..."?` for what is `meant` for certain, else for the nearest spelling among `known`, or
-    nothing. Where the mirror image of that is nearly as near (left for right), it names both. How near a spelling has
-    to be is the share `alike` of letters in common.
+    """Return `; did you mean "..."?` for `meant`, if that is known for certain, otherwise for the nearest spelling
+    among `known`, or nothing. If the opposite of that is nearly as near (left for right), it names both. `alike` is
+    the share of common letters that a spelling needs.
 
     >>> did_you_mean("diagnal", ["merge", "diagonal"])
     '; did you mean "diagonal"?'
@@ -165,7 +165,7 @@ def did_you_mean(word: str, known: Iterable[str], meant: str | None = None, alik
     near = (
         get_close_matches(lower, of_device or choices, n=NEAREST, cutoff=alike) if len(word) >= LEAST_LETTERS else []
     )
-    # Letters of a device that both name say nothing of what is behind the dot.
+    # A device that both names contain says nothing about the part after the dot.
     near = [name for name in near if _alike(*_without_common_part(lower, name)) >= LEAST_ALIKE]
     if not near:
         return ""
@@ -176,7 +176,7 @@ def did_you_mean(word: str, known: Iterable[str], meant: str | None = None, alik
 
 
 def _without_common_part(word: str, name: str) -> tuple[str, str]:
-    """Return two names without what both have up to their last dot, if it is the same.
+    """Return two names without the common part up to the last dot.
 
     >>> _without_common_part("pad.sout", "pad.south"), _without_common_part("sout", "pad.south")
     (('sout', 'south'), ('sout', 'pad.south'))

@@ -1,4 +1,4 @@
-"""What kind of file some content is: a profile, a course or a recording."""
+"""Recognises profiles, courses and recordings by their content."""
 
 import json
 import re
@@ -7,13 +7,13 @@ from pathlib import Path
 _IN_TOML = re.compile(rb'^\s*format\s*=\s*["\']wendonic-(profile|course)["\']', re.MULTILINE)
 _RECORDING = "wendonic-recording"
 _PARQUET_KEY = b"\x12wendonic-recording\x18"
-"""A key of the file's metadata, between its length and the mark of a value: a table may have the words in it, too."""
+"""A key in the file's metadata, between its length and the mark of a value, since data may contain the same text."""
 
 _HEAD, _TAIL = 4096, 65536
 
 
 def file_kind(content: bytes) -> str | None:
-    """Return "profile", "course" or "recording", by what the content says of itself; None where it says nothing.
+    """Return "profile", "course" or "recording", by the format named in the content; None if there is none.
 
     >>> file_kind(b'format = "wendonic-course"'), file_kind(b'{"format": "wendonic-recording"}'), file_kind(b"a,b")
     ('course', 'recording', None)
@@ -31,7 +31,7 @@ def file_kind(content: bytes) -> str | None:
 
 
 def kind_of_file(path: Path) -> str | None:
-    """Return what a file says that it is, however its name ends; None where it says nothing or cannot be read."""
+    """Return the kind that a file's content names, whatever its ending; None if it names none or cannot be read."""
     try:
         with path.open("rb") as file:
             head = file.read(_HEAD)

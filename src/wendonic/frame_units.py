@@ -1,4 +1,4 @@
-"""Numbers per frame, as code that counts frames has them, converted to numbers per second."""
+"""Converts per-frame numbers to per-second ones."""
 
 import math
 
@@ -18,8 +18,8 @@ def _check_finite(name: str, number: float) -> None:
 def half_life_s_from_factor(factor: float, hz: float) -> float:
     """Return the half-life (s) of what is multiplied by `factor` each frame: -1 / (hz log2(factor)).
 
-    `factor` above 0 and below 1, `hz` frames a second; raises `WendonicError` otherwise. What moves a share s of the
-    rest each frame keeps 1 - s of it: that is its factor.
+    `factor` above 0 and below 1, `hz` frames a second; raises `WendonicError` otherwise. Moving a share s of the
+    remaining distance each frame leaves 1 - s of it, which is the factor.
 
     >>> round(half_life_s_from_factor(0.9, hz=30), 3), half_life_s_from_factor(0.5, hz=60) == 1 / 60
     (0.219, True)
@@ -42,7 +42,7 @@ def drag_per_s_from_factor(factor: float, hz: float) -> float:
 
 
 def per_second(per_frame: float, hz: float) -> float:
-    """Return a rate for each second from one for each frame: per_frame * hz.
+    """Return a rate per second from one per frame: per_frame * hz.
 
     >>> per_second(3.0, hz=30)
     90.0
@@ -72,7 +72,7 @@ def frame_table(
     per_frame_squared: float | None = None,
     unit: str = "",
 ) -> list[tuple[str, float, str]]:
-    """Return what follows from each number of a frame that is given: words, value, unit.
+    """Return the results for each per-frame number that is given: words, value, unit.
 
     >>> for words, value, units in frame_table(30, share=0.1, per_frame_squared=0.2, unit="px"):
     ...     print(words, f"{value:.4g}", units)

@@ -1,4 +1,4 @@
-"""A game's own unit of length, as people read it: in tables, pictures and sentences."""
+"""A game's own unit of length in tables, pictures and sentences."""
 
 import math
 from typing import NamedTuple
@@ -6,11 +6,11 @@ from typing import NamedTuple
 from wendonic.significant import significant
 
 _LENGTHS = ("m", "m/s", "m/s²", "m/min")
-"""Units that have a length in them."""
+"""Units that contain a length."""
 
 
 class LengthUnit(NamedTuple):
-    """What a game calls its unit, and how many of it are a metre.
+    """The name of a game's unit, and how many of it are a metre.
 
     >>> pixels = LengthUnit("px", 50.0)
     >>> pixels.m(0.5), pixels.m_s(3.2), pixels.m_s2(22.0), pixels.m(0.123, ".3f")
@@ -33,9 +33,7 @@ class LengthUnit(NamedTuple):
         return self.words(rate_m_s2, "m/s²", digits)
 
     def words(self, value: float, unit: str, digits: str = "g") -> str:
-        """Return a value in a unit such as "m/s" in words; `digits` is a format for metres, "g" stands for six
-        digits.
-        """
+        """Return a value in a unit such as "m/s" in words; `digits` is the format for metres, "g" is six digits."""
         own = value * self.factor(unit)
         count = digits.removeprefix(".").rstrip("gf")
         if digits.endswith("f"):
@@ -45,7 +43,7 @@ class LengthUnit(NamedTuple):
         return f"{shown} {self.label(unit)}"
 
     def decimals(self, unit: str, in_metres: int) -> int:
-        """Return how many decimals a value needs of which metres would need so many: small units need fewer.
+        """Return the number of decimals for a value, from the number that metres would need: small units need fewer.
 
         >>> LengthUnit("px", 50.0).decimals("m/s", 3), LengthUnit("px", 50.0).decimals("s", 3)
         (1, 3)
@@ -53,7 +51,7 @@ class LengthUnit(NamedTuple):
         return max(in_metres - max(round(math.log10(self.factor(unit))), 0), 0)
 
     def factor(self, unit: str) -> float:
-        """Return what a value in a unit is multiplied by; a unit without a length in it stays.
+        """Return the factor for values in a unit; 1 for a unit without a length.
 
         >>> LengthUnit("px", 50.0).factor("m/min"), LengthUnit("px", 50.0).factor("ms")
         (50.0, 1.0)
@@ -61,7 +59,7 @@ class LengthUnit(NamedTuple):
         return self.per_m if unit in _LENGTHS else 1.0
 
     def label(self, unit: str) -> str:
-        """Return what a unit is called.
+        """Return the label of a unit.
 
         >>> LengthUnit("px", 50.0).label("m/s²"), LengthUnit("px", 50.0).label("deg")
         ('px/s²', 'deg')
@@ -73,7 +71,7 @@ METRES = LengthUnit("m", 1.0)
 
 
 def common_unit(units: "list[LengthUnit]") -> LengthUnit:
-    """Return the unit that all have, metres where they differ.
+    """Return the common unit of all, metres if they differ.
 
     >>> common_unit([LengthUnit("px", 50.0), LengthUnit("px", 32.0)])
     LengthUnit(name='m', per_m=1.0)

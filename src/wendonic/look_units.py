@@ -2,7 +2,7 @@
 view.
 
 A mouse counts `dpi` times an inch (2.54 cm). A turn is 360 degrees. A field of view is the whole angle that the
-window shows along one axis; every formula here holds for either axis, if both numbers are of the same one. Raises
+window shows along one axis; every formula here holds for either axis, if both numbers belong to the same one. Raises
 `WendonicError` for a number that is not finite, or out of its range.
 """
 
@@ -42,7 +42,7 @@ def deg_per_count_from_cm(cm_per_turn: float, dpi: float) -> float:
 
 
 def cm_per_turn(deg_per_count: float, dpi: float) -> float:
-    """Return how far the mouse goes for a full turn (cm): 360 * 2.54 / (deg_per_count * dpi).
+    """Return how far the mouse moves for a full turn (cm): 360 * 2.54 / (deg_per_count * dpi).
 
     >>> round(cm_per_turn(deg_per_count=0.0336176470588, dpi=800), 6)
     34.0
@@ -72,7 +72,8 @@ def deg_per_count_from_counts(counts_per_turn: float) -> float:
 
 
 def dpi_from_swipe(counts: float, cm: float) -> float:
-    """Return the dpi of a mouse that gave `counts` over `cm`: counts * 2.54 / cm. Lay it along a ruler to find out.
+    """Return the dpi of a mouse that reported `counts` over `cm`: counts * 2.54 / cm. Move it along a ruler to find
+    out.
 
     >>> dpi_from_swipe(counts=3150, cm=10)
     800.1
@@ -82,9 +83,8 @@ def dpi_from_swipe(counts: float, cm: float) -> float:
 
 
 def other_fov_deg(fov_deg: float, aspect_ratio: float) -> float:
-    """Return the field of view across the window from the one down it: 2 atan(aspect_ratio * tan(fov / 2)).
-
-    The other way round, give one over the aspect ratio.
+    """Return the horizontal field of view from the vertical one: 2 atan(aspect_ratio * tan(fov / 2)). For the
+    reverse, pass one over the aspect ratio.
 
     >>> round(other_fov_deg(60, aspect_ratio=16 / 9), 3)
     91.493
@@ -95,7 +95,7 @@ def other_fov_deg(fov_deg: float, aspect_ratio: float) -> float:
 
 
 def screen_part(angle_deg: float, fov_deg: float) -> float:
-    """Return where a point is seen that lies `angle_deg` off the view's middle: 0 the middle, 1 the edge.
+    """Return where on the screen a point `angle_deg` off the view's middle is seen: 0 the middle, 1 the edge.
 
     Formula of a flat projection: tan(angle) / tan(fov / 2). `angle_deg` within -90..90, both left out.
 
@@ -109,7 +109,7 @@ def screen_part(angle_deg: float, fov_deg: float) -> float:
 
 
 def zoom_ratio(fov_deg: float, zoom_fov_deg: float, match_at: float = 0.0) -> float:
-    """Return by what to multiply a sensitivity while zoomed, so that it feels the same at one part of the screen.
+    """Return the factor for a sensitivity while zoomed, so that it feels the same at one part of the screen.
 
     The same motion of the hand carries what is seen at `match_at` (0 the middle, 1 the edge) to the middle of the
     screen before and after. Formula: atan(p tan(zoom_fov / 2)) / atan(p tan(fov / 2)) with p = match_at, and its
@@ -127,10 +127,10 @@ def zoom_ratio(fov_deg: float, zoom_fov_deg: float, match_at: float = 0.0) -> fl
 
 
 def half_windows_per_second(deg_s: float, fov_deg: float) -> float:
-    """Return how fast the middle of the picture moves at a rate of turning, in half window widths a second.
+    """Return how fast the middle of the picture moves at a turn rate, in half window widths a second.
 
-    Formula: radians(deg_s) / tan(fov / 2), the slope of `screen_part` at the middle. The same rate looks quicker in a
-    narrower field of view, by what `zoom_ratio` takes off.
+    Formula: radians(deg_s) / tan(fov / 2), the slope of `screen_part` at the middle. The same rate looks faster in a
+    narrower field of view, which `zoom_ratio` compensates.
 
     >>> round(half_windows_per_second(90, fov_deg=90), 6)
     1.570796
@@ -142,7 +142,7 @@ def half_windows_per_second(deg_s: float, fov_deg: float) -> float:
 
 
 def deg_s_from_half_windows(half_windows_per_second: float, fov_deg: float) -> float:
-    """Return the rate of turning (deg/s) that moves the middle of the picture so fast: see `half_windows_per_second`.
+    """Return the turn rate (deg/s) that moves the middle of the picture at a speed, see `half_windows_per_second`.
 
     >>> round(deg_s_from_half_windows(1.0, fov_deg=90), 6)
     57.29578
@@ -154,7 +154,7 @@ def deg_s_from_half_windows(half_windows_per_second: float, fov_deg: float) -> f
 
 
 def hand_cm_s(deg_s: float, cm_per_turn: float) -> float:
-    """Return how fast the hand moves (cm/s) to turn at a rate: deg_s / 360 * cm_per_turn.
+    """Return the speed of the hand (cm/s) for a turn rate: deg_s / 360 * cm_per_turn.
 
     >>> hand_cm_s(180, cm_per_turn=34)
     17.0
@@ -171,9 +171,9 @@ def one_sensitivity(
     deg_per_count: float | None = None,
     counts_per_turn: float | None = None,
 ) -> float:
-    """Return degrees a count from whichever one way of saying it is given; 34 cm a turn where none is.
+    """Return degrees per count from the one sensitivity that is given; 34 cm per turn if none is.
 
-    Raises `WendonicError` where more than one is given.
+    Raises `WendonicError` if more than one is given.
 
     >>> round(one_sensitivity(800), 6), one_sensitivity(800, counts_per_turn=7200)
     (0.033618, 0.05)

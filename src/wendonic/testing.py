@@ -1,4 +1,4 @@
-"""For a game's own tests: a profile keeps its feel."""
+"""For a game's own tests: checks that a profile keeps its feel."""
 
 from pathlib import Path
 

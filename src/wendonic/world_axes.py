@@ -11,8 +11,8 @@ GameVector: TypeAlias = tuple[float, ...]
 
 
 def vector_numbers(vector: Sequence[float | Sequence[float]]) -> tuple[float, ...]:
-    """Return the numbers of a vector, given one by one or as one sequence, as Python's own floats: another kind of
-    number would stay in a helm's memory, where it is slower and may be less precise.
+    """Return the numbers of a vector, given one by one or as one sequence, as Python floats: another number type
+    would stay in a helm's memory, where it is slower and may be less precise.
 
     >>> vector_numbers((1, 2.5)), vector_numbers(([1, 2.5],))
     ((1.0, 2.5), (1.0, 2.5))
@@ -72,7 +72,7 @@ class WorldAxes:
         ):
             raise WendonicError(f"axes {', '.join(names)}; allowed: signed axes such as +x, one of each of {letters}")
         signs = [1.0 if name[0] == "+" else -1.0 for name in names]
-        # For each axis of the game, which axis of the plan it is and its sign; and the other way.
+        # For each axis of the game, the axis of the plan and its sign, and the reverse.
         order = {name[1]: (axis, sign) for (axis, name), sign in zip(written, signs, strict=True)}
         self._game = tuple(order[letter] for letter in letters)
         self._game_units = tuple((axis, sign * units_per_m) for axis, sign in self._game)
@@ -82,16 +82,16 @@ class WorldAxes:
         self._level = self._horizontal()
 
     def __repr__(self) -> str:
-        """Give the names, and the unit if it is not the metre."""
+        """Return the names, and the unit if it is not the metre."""
         units = "" if self.units_per_m == 1.0 else f", units_per_m={self.units_per_m!r}, unit={self.unit!r}"
         return f"WorldAxes(right={self.right!r}, forward={self.forward!r}, up={self.up!r}{units})"
 
     def __eq__(self, other: object) -> bool:
-        """Return whether both turn every vector alike, and call their unit the same."""
+        """Return whether both convert every vector alike, and have the same unit."""
         return isinstance(other, WorldAxes) and self._named() == other._named()
 
     def __hash__(self) -> int:
-        """Return the hash of the names."""
+        """Return a hash of the names."""
         return hash(self._named())
 
     def _named(self) -> tuple[str, str | None, str | None, float, str]:
@@ -119,7 +119,7 @@ class WorldAxes:
         return self.plan_of(vector_numbers(vector))
 
     def plan_of(self, numbers: tuple[float, ...]) -> tuple[float, float, float]:
-        """Return the vector of the game that has these numbers in the plan frame.
+        """Return the game vector that has these numbers in the plan frame.
 
         >>> WorldAxes("+x", "-y").plan_of((3.0, 4.0))
         (3.0, -4.0, 0.0)
@@ -147,8 +147,8 @@ class WorldAxes:
         return x / units, y / units, z / units
 
     def kept_from(self, plan: Sequence[float], was: Sequence[float]) -> tuple[float, float, float]:
-        """Return a vector of the plan with what the game's axes cannot say as it was: height in a 2-D game from
-        above, forward in one from the side.
+        """Return a vector of the plan with components that the game's axes do not have left as they were: height in a
+        2-D game from above, forward in one from the side.
 
         >>> WorldAxes("+x", "-y").kept_from((1.0, 2.0, 0.0), (0.0, 0.0, 5.0))
         (1.0, 2.0, 5.0)
@@ -197,7 +197,7 @@ class WorldAxes:
         return pair[0], pair[1]
 
     def _horizontal(self) -> tuple[tuple[int, float], tuple[int, float]]:
-        """Return for right and forward which of the game's horizontal axes it is, and its sign."""
+        """Return the index of the game's horizontal axis, and its sign, for right and forward."""
         if self.forward is None:
             return (0, 1.0), (1, 1.0)
         right_first = self.right[1] < self.forward[1]
@@ -206,8 +206,8 @@ class WorldAxes:
 
 
 def _turned(plan: tuple[float, float, float], axes: tuple[tuple[int, float], ...]) -> GameVector:
-    """Return for each axis of a game the number of the plan that it is, times its factor."""
-    # Adding zero turns -0.0 into 0.0. Written out: every velocity that a game reads comes through here.
+    """Return for each axis of a game the corresponding number of the plan times its factor."""
+    # Adding zero turns -0.0 into 0.0. Unrolled, since every velocity that a game reads passes through here.
     (first, first_by), (second, second_by) = axes[0], axes[1]
     if len(axes) == 2:
         return plan[first] * first_by + 0.0, plan[second] * second_by + 0.0

@@ -88,7 +88,7 @@ def _told_on_bar(path: Path) -> "Iterator[Progress]":
 
 
 def _fix(path: Path, only: tuple[str, ...], dry_run: bool) -> "list[Finding]":
-    """Write the fixes of a profile into its file, say which, and return what is left."""
+    """Write the fixes of a profile into its file, print them, and return the remaining findings."""
     from wendonic.errors import ProfileError
     from wendonic.profile.load import profile_from_text, text_of
     from wendonic.profile.save import saved_text, write_profile_text

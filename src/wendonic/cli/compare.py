@@ -49,7 +49,7 @@ def compare(
 
     check_output(out, "picture", (*profiles, course, *(Path(name) for name in on or ())))
     by_name = dict(zip(names_of(profiles), map(load_profile, profiles), strict=True))
-    # Tables alone need no common input: they are printed whether or not one suits all profiles.
+    # Tables alone need no common input, so they are printed even if no input suits all profiles.
     inputs = inputs_named(on) if on else usual_inputs(by_name, mode) if out else {}
     ground = load_course(course) if course else None
     for name, profile in by_name.items():
@@ -64,7 +64,7 @@ def compare(
         else {}
     )
     for name, recording in inputs.items():
-        # Part of a recording may well be silent.
+        # A part of a recording may well have no effect.
         if recording is not None and start_s is None and end_s is None:
             for title, trace in zip(by_name, traces[name], strict=True):
                 warn_of_no_effect(trace, recording, seat, f"{title}, {name}: ")
@@ -100,7 +100,7 @@ def compare(
 
 
 def _print_walks(compared: "Comparison", numbers: "dict[str, OnInput]", hz: float) -> None:
-    """Say what each profile makes of each input, and how it differs from the first one."""
+    """Print the numbers of each profile on each input, and the differences from the first one."""
     from wendonic.cli.side_by_side import Row, print_side_by_side
     from wendonic.profile.units import spelled_in
     from wendonic.study.feel_sheet import value_words

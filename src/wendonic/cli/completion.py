@@ -1,4 +1,4 @@
-"""What a shell completes: modes, presses, devices, settings and quantities, of the profile on the command line."""
+"""Shell completion of modes, presses, devices, settings and quantities, from the profile on the command line."""
 
 from collections.abc import Callable, Iterable
 from pathlib import Path
@@ -11,7 +11,7 @@ Completer = Callable[[Any, str], list[str]]
 
 
 def _profile_of(context: Any) -> "Profile | None":
-    """Return the first profile of a command line that is being typed, None where there is none that can be read."""
+    """Return the first profile of a command line that is being typed, None if there is none that can be read."""
     from wendonic.errors import WendonicError
     from wendonic.profile.load import load_profile
 
@@ -40,7 +40,7 @@ def _devices(profile: "Profile") -> Iterable[str]:
 
 
 def settings(profile: "Profile") -> Iterable[str]:
-    """Give the path of every number of a profile, defaults included, in the order of the file."""
+    """Yield the path of every number of a profile, defaults included, in the order of the file."""
     from wendonic.profile.flat_settings import flat_settings
 
     for path, value in flat_settings(profile.model_dump()).items():

@@ -20,7 +20,7 @@ class Source(StrEnum):
 
 
 class Layout(StrEnum):
-    """Word length of the machine that captured."""
+    """Word length of the machine that made the capture."""
 
     BITS_64 = "64"
     BITS_32 = "32"

@@ -1,4 +1,4 @@
-"""`wendonic corpus`: what a change does to real play."""
+"""`wendonic corpus`: the effect of a change on real play."""
 
 import json
 from pathlib import Path
@@ -81,7 +81,7 @@ def corpus(
         raise typer.BadParameter("--workers is for processes on this machine; a --cluster has its own")
     check_output(out, "table", (*profile, folder, course), TRACE_ENDINGS)
     check_output(picture, "picture", (*profile, folder, course))
-    # Profiles in a game's own unit call it most_apart_u.
+    # Profiles in a game's own unit spell it most_apart_u.
     wanted = [metre_name(name) for name in quantity or ()]
     by_name = dict(zip(names_of(profile), map(load_profile, profile), strict=True))
     ground = load_course(course) if course else None

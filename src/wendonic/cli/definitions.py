@@ -1,4 +1,4 @@
-"""Names with what is said of them, set in two columns as wide as the terminal."""
+"""Names and descriptions in two columns as wide as the terminal."""
 
 from collections.abc import Iterable
 from typing import TYPE_CHECKING
@@ -10,7 +10,7 @@ if TYPE_CHECKING:
 
 
 def say_definitions(rows: Iterable[tuple[str, str]], indent: int = 2) -> None:
-    """Print names and what they are, a row each; long names get a line of their own."""
+    """Print names and descriptions, a row each; long names get their own line."""
     from rich.padding import Padding
     from rich.table import Table
     from rich.text import Text
@@ -34,7 +34,7 @@ def say_paragraph(words: str, indent: int = 0) -> None:
 
 
 def _say_set(content: "RenderableType") -> None:
-    """Print what Rich laid out, without the spaces that it pads lines with."""
+    """Print Rich's layout without the spaces at the ends of lines."""
     from rich.console import Console
 
     console = Console(highlight=False)

@@ -1,4 +1,4 @@
-"""`wendonic demo`: the whole way once, on the shipped recordings."""
+"""`wendonic demo`: everything once, on the shipped recordings."""
 
 from pathlib import Path
 from typing import TYPE_CHECKING, Annotated

@@ -85,7 +85,7 @@ _TAKEN: dict[str, list[tuple[str, Any, Any]]] = {
         )
     ],
 }
-"""What a picture may take, as parameters of a command: name, annotation, default."""
+"""Arguments of pictures as parameters of a command: name, annotation, default."""
 
 
 def _command(picture: Any) -> Any:
@@ -104,7 +104,7 @@ def _command(picture: Any) -> Any:
         try:
             drawn = picture.draw(Given(profiles, **given))
         except WendonicError as error:
-            # Another player may have what this one lacks.
+            # Another player may have what this one does not.
             if taken.get("seat") is None or type(error) is not WendonicError:
                 raise
             raise WendonicError(f"seat {taken['seat']}: {error}") from None
@@ -122,7 +122,7 @@ def _command(picture: Any) -> Any:
 
 
 class _Pictures(WholeSummaries):
-    """The pictures, whose files are only read once one of them is wanted."""
+    """The pictures, whose modules are imported only when one of them is needed."""
 
     @cached_property
     def _drawn(self) -> dict[str, Any]:
@@ -142,7 +142,7 @@ class _Pictures(WholeSummaries):
 
     def get_command(self, ctx: Any, cmd_name: str) -> Any:  # noqa: ARG002
         """Return the command of a picture."""
-        # What the group suggests for a slip is taken from here.
+        # Suggestions for slips come from these names.
         self.commands = self._drawn
         return self._drawn.get(cmd_name)
 

@@ -28,7 +28,7 @@ def explain(
     if found.things and (found.fields.groups or found.fields.fields):
         say()
     if len(found.fields.groups) > 1:
-        # In full they fill several screens.
+        # In full they would fill several screens.
         tables = [table for group in found.fields.groups for table in group.tables]
         say_definitions((table.path, table.summary) for table in tables)
         say(f"In full, each of them: wendonic fields {tables[0].path}")

@@ -1,4 +1,4 @@
-"""`wendonic fields`: what a profile or a course may hold."""
+"""`wendonic fields`: the fields of profiles and courses."""
 
 from typing import Annotated
 

@@ -1,4 +1,4 @@
-"""`wendonic info`: what a file holds, in words."""
+"""`wendonic info`: describes a file in words."""
 
 import json
 from pathlib import Path

@@ -1,4 +1,4 @@
-"""`wendonic`: the commands put together, and errors put in plain words."""
+"""`wendonic`: all commands, and errors in plain words."""
 
 import functools
 import io
@@ -72,7 +72,7 @@ HEADINGS = {
     "Improve": ("live", "check", "calibrate", "fit", "sweep"),
     "Take along": ("export",),
 }
-"""Commands by what one does with them."""
+"""Commands by purpose."""
 
 app = typer.Typer(
     cls=headed(HEADINGS),
@@ -139,19 +139,19 @@ def _global_options(
 
 @functools.cache
 def _commands() -> Callable[..., Any]:
-    """Return all commands put together, which is done once however often a process calls `main`."""
+    """Return all commands, assembled only once however often a process calls `main`."""
     return typer.main.get_command(app)
 
 
 def main() -> None:
-    """Run the command line; what goes wrong is said on stderr in plain words, exit status 2."""
+    """Run the command line; errors go to stderr in plain words, with exit status 2."""
     logging.basicConfig(format="wendonic: %(message)s", level=logging.ERROR)
     logging.getLogger("wendonic").setLevel(logging.WARNING)
     if isinstance(sys.stdout, io.TextIOWrapper):
-        # What a terminal or a pipe cannot show is written out, as on stderr.
+        # Characters that a terminal or a pipe cannot show are escaped, as on stderr.
         sys.stdout.reconfigure(errors="backslashreplace")
     if sys.stderr.isatty():
-        # What takes seconds is announced to the user.
+        # Work that takes seconds is announced.
         logging.getLogger("wendonic").setLevel(logging.INFO)
     try:
         _commands()(prog_name="wendonic")

@@ -10,11 +10,11 @@ from typing import Any
 from typer.core import TyperCommand, TyperGroup
 
 _VALUES = {"path": "PATH", "str": "TEXT", "float": "NUMBER", "int": "NUMBER", "int range": "NUMBER"}
-"""What a value is called, by the type that Typer prints."""
+"""Names of values, by the type that Typer prints."""
 
 
 def _valued(name: str) -> str:
-    """Return an option with its value in a user's words, an argument without its type.
+    """Return an option with its value in plain words, an argument without its type.
 
     >>> _valued("--out, -o <path>"), _valued("--free <list[str]>"), _valued("WORD <list[str]>")
     ('--out, -o PATH', '--free TEXT', 'WORD')
@@ -27,27 +27,29 @@ def _valued(name: str) -> str:
 
 
 def write_example(epilog: str | None, formatter: Any) -> None:
-    """Write what a help ends with, unwrapped: an example is there to be copied."""
+    """Write the example at the end of a help unwrapped, so that it can be copied."""
     if epilog:
         formatter.write_paragraph()
         formatter.write(f"  {epilog}\n")
 
 
 PLAYED = "RECORDING|PROBE"
-"""What is played, as an argument after the profile; --on is accepted before it, as other commands require it."""
+"""The recording or probe as an argument after the profile; --on is accepted before it, since other commands require
+it.
+"""
 
 
 class WithExample(TyperCommand):
-    """A command whose help ends with an example, whole."""
+    """A command whose help ends with an unwrapped example."""
 
     def parse_args(self, ctx: Any, args: list[str]) -> list[str]:
-        """Take what comes after --on as the argument that it is here."""
+        """Take the value of --on as an argument."""
         if any(one.param_type_name == "argument" and one.metavar == PLAYED for one in self.params):
             args = _without_on(args)
         return super().parse_args(ctx, args)
 
     def collect_usage_pieces(self, ctx: Any) -> list[str]:
-        """Return the parts of the usage line: braces would be a choice."""
+        """Return the parts of the usage line; braces would mean a choice."""
         return [piece.replace("{", "").replace("}", "") for piece in super().collect_usage_pieces(ctx)]
 
     def format_options(self, ctx: Any, formatter: Any) -> None:
@@ -65,7 +67,7 @@ class WithExample(TyperCommand):
 
 
 def _without_on(args: list[str]) -> list[str]:
-    """Return arguments with what comes after --on at their end, where the last argument belongs.
+    """Return the arguments with the value of --on moved to the end.
 
     >>> _without_on(["--on", "walk.jsonl", "beekeeper.toml", "--hz", "30"])
     ['beekeeper.toml', '--hz', '30', 'walk.jsonl']
@@ -87,7 +89,7 @@ class WholeSummaries(TyperGroup):
     """A group whose help lists its commands, each with the whole of its sentence."""
 
     def format_commands(self, ctx: Any, formatter: Any) -> None:
-        """Write the list of commands, under headings."""
+        """Write the list of commands under headings."""
         for heading, names in self.headings(ctx).items():
             with formatter.section(heading):
                 known = {name: self.get_command(ctx, name) for name in names}
@@ -105,7 +107,7 @@ class WholeSummaries(TyperGroup):
 
 
 def headed(headings: Mapping[str, Iterable[str]]) -> type[TyperGroup]:
-    """Return a kind of group whose help lists its commands under headings."""
+    """Return a class of groups whose help lists its commands under headings."""
 
     class WithHeadings(WholeSummaries):
         def headings(self, ctx: Any) -> Mapping[str, Iterable[str]]:  # noqa: ARG002
@@ -115,7 +117,7 @@ def headed(headings: Mapping[str, Iterable[str]]) -> type[TyperGroup]:
 
 
 def defining(title: str, definitions: Callable[[], Iterable[tuple[str, str]]]) -> type[TyperCommand]:
-    """Return a kind of command whose help ends with names and what each of them is, above its example."""
+    """Return a class of commands whose help ends with names and descriptions above its example."""
 
     class WithDefinitions(WithExample):
         def format_epilog(self, ctx: Any, formatter: Any) -> None:
@@ -127,7 +129,7 @@ def defining(title: str, definitions: Callable[[], Iterable[tuple[str, str]]]) -
 
 
 def listing(title: str, names: Callable[[], Iterable[str]]) -> type[TyperCommand]:
-    """Return a kind of command whose help ends with names, above its example."""
+    """Return a class of commands whose help ends with names above its example."""
 
     class WithNames(WithExample):
         def format_epilog(self, ctx: Any, formatter: Any) -> None:

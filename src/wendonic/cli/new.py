@@ -1,4 +1,4 @@
-"""`wendonic new`: a profile to begin with."""
+"""`wendonic new`: writes a profile to start from."""
 
 from pathlib import Path
 from typing import Annotated
@@ -27,7 +27,7 @@ def new(
 
 
 def _shown_by(like: str) -> str:
-    """Return the command that shows most of a shipped profile without a recording."""
+    """Return the command that shows most about a shipped profile without a recording."""
     from wendonic.demo import demo_profile
     from wendonic.profile.schema.move_binds import DpadBind, KeysBind, StickBind
 

@@ -10,7 +10,7 @@ from wendonic.cli.named_help import PLAYED
 
 
 def separated(values: list[str] | None) -> list[str] | None:
-    """Return what is given one after another or separated by commas, part by part.
+    """Return the parts of an option that is repeated or separated by commas.
 
     >>> separated(["reach90_s, stop_time_s", "tap_distance_m"])
     ['reach90_s', 'stop_time_s', 'tap_distance_m']

@@ -1,4 +1,4 @@
-"""Files that a command writes: it never overwrites what it reads, nor a file of another kind."""
+"""Output files of commands: a command never overwrites its inputs, nor a file of another kind."""
 
 from collections.abc import Sequence
 from pathlib import Path
@@ -9,9 +9,7 @@ from wendonic.file_kind import kind_of_file
 
 
 def kind_of(path: Path) -> str | None:
-    """Return what a file holds that was made by hand, or by playing: a profile, a course, a recording; None for
-    anything else.
-    """
+    """Return the kind of a file made by hand or by playing (profile, course, recording), None for anything else."""
     kind = kind_of_file(path)
     return None if kind in ("profile", "course") and path.suffix.lower() != ".toml" else kind
 
@@ -19,9 +17,9 @@ def kind_of(path: Path) -> str | None:
 def check_output(
     out: Path | None, kind: str, inputs: Sequence[Path | None] = (), endings: Sequence[str] = ()
 ) -> None:
-    """Raise `WendonicError`, before anything is computed, if a file cannot be written: in a folder that is not there,
-    with an ending that is not allowed (pictures and recordings have their own), over one of the inputs, or over a
-    profile, a course or a recording where `kind` is another one.
+    """Raise `WendonicError`, before anything is computed, if a file cannot be written: in a missing folder, with an
+    ending that is not allowed (pictures and recordings have their own), over one of the inputs, or over a profile, a
+    course or a recording if `kind` is another one.
     """
     if out is None:
         return

@@ -7,7 +7,7 @@ if TYPE_CHECKING:
 
 
 def progress_bar(*columns: "ProgressColumn") -> "Progress":
-    """Return a bar on stderr that goes away when it is done: what a command prints goes to stdout."""
+    """Return a bar on stderr that disappears when it is done; results go to stdout."""
     from rich.console import Console
     from rich.progress import Progress
 

@@ -1,4 +1,4 @@
-"""`wendonic record`: what keyboard, mouse and pads do, into a recording."""
+"""`wendonic record`: records keyboard, mouse and pads."""
 
 import os
 from pathlib import Path

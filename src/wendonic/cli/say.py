@@ -11,19 +11,19 @@ from wendonic.errors import escaped
 
 
 def say(words: object = "", file: TextIO | None = None) -> None:
-    """Print words unchanged, but for control characters, which are escaped."""
+    """Print text unchanged except for control characters, which are escaped."""
     print(escaped(str(words)), file=file or sys.stdout)
 
 
 def say_difference(before: str, after: str, path: object, called: str) -> None:
-    """Print what differs between two texts of a file, line by line; nothing where nothing does."""
+    """Print the differences between two texts of a file, line by line."""
     lines = list(difflib.unified_diff(before.splitlines(), after.splitlines(), str(path), called, lineterm=""))
     if lines:
         say("\n".join(lines))
 
 
 def say_lines(lines: Iterable[str]) -> None:
-    """Print lines of words; in a terminal those that are longer than it is wide go on below, set in further."""
+    """Print lines of text; in a terminal, long lines continue below, indented further."""
     if not sys.stdout.isatty():
         say("\n".join(lines))
         return

@@ -1,4 +1,4 @@
-"""`wendonic shape`: a recording under a profile, as a trace."""
+"""`wendonic shape`: shapes a recording under a profile into a trace."""
 
 import math
 from pathlib import Path
@@ -40,7 +40,7 @@ COLUMNS = {
     "pos_x": ("x", "m", 1),
     "pos_y": ("y", "m", 1),
 }
-"""What each column is called, its unit, and its digits."""
+"""The heading, the unit and the digits of each column."""
 
 OF_MOVE = ("raw_x", "raw_y", "local_x", "local_y")
 AXES = {"throttle": ("shaped\nthrottle", "", 2), "turn": ("shaped\nturn", "", 2), "rise": ("shaped\nrise", "", 2)}
@@ -54,10 +54,10 @@ LOOKS = {
 """Columns for a player who only looks, in place of those of a walk."""
 
 LATE_S = 10_000.0
-"""A recording that begins later than this is shown in seconds since its beginning: whole times have no room."""
+"""A recording that begins later than this is shown in seconds since its beginning, since full times do not fit."""
 
 WIDE = 90
-"""Columns of a terminal that has room for where the view looks, beside a walk."""
+"""Width of a terminal with room for the view beside a walk."""
 
 
 def shape(
@@ -116,16 +116,16 @@ def _print_ticks(trace: "pd.DataFrame", length: "LengthUnit") -> None:
     step = max(-(-len(trace) // SHOWN_TICKS), 1)
     yaw, pitch = look_rates_deg_s(trace)
     shown = trace.assign(speed_m_s=walked_speeds_m_s, yaw_deg_s=yaw, pitch_deg_s=pitch).iloc[step - 1 :: step]
-    # Of a clock that started long ago, the end of the number is what counts.
+    # For a clock that started long ago, only the last digits matter.
     start_s = 0 if trace.empty or abs(trace["t"].iloc[0]) < LATE_S else math.floor(trace["t"].iloc[0])
     shown["t"] -= start_s
     every = "every tick" if step == 1 else f"1 tick of {step}, {len(trace)} in all"
-    # As narrow as it gets: twelve columns have to fit into a terminal of 80.
+    # As narrow as possible: twelve columns have to fit into a terminal of 80.
     table = Table(box=box.SIMPLE_HEAD, show_edge=False)
     table.padding, table.pad_edge = (0, 0), False
     columns = dict(COLUMNS)
     if trace["pos_y"].nunique() == 1 and trace["pos_z"].nunique() > 1:
-        # Seen from the side, height says more than depth.
+        # Seen from the side, height is more useful than depth.
         columns["pos_z"] = ("up", *columns.pop("pos_y")[1:])
     console = Console()
     if only_looks(trace):
@@ -134,11 +134,11 @@ def _print_ticks(trace: "pd.DataFrame", length: "LengthUnit") -> None:
         columns["view_yaw_deg"] = LOOKS["view_yaw_deg"]
     axes = {name: heading for name, heading in AXES.items() if trace[name].any()}
     if axes and not trace[[*OF_MOVE]].to_numpy().any():
-        # What is driven has nothing in the columns of `move`.
+        # A vehicle has nothing in the columns of `move`.
         kept = {name: heading for name, heading in columns.items() if name not in OF_MOVE}
         columns = {"t": kept.pop("t"), "device": kept.pop("device"), **axes, **kept}
     if trace["mode"].nunique() > 1:
-        # Where modes change, which one it is says more than the device.
+        # If modes change, the mode is more useful than the device.
         columns = {("mode" if name == "device" else name): heading for name, heading in columns.items()}
         columns["mode"] = ("\nmode", "", None)
     rows = [

@@ -13,11 +13,11 @@ if TYPE_CHECKING:
 
 TOP = "top of the file"
 MOST_PLACES = 3
-"""Of more tables than this that have a field, the first ones are named."""
+"""If more tables than this have a field, only the first ones are named."""
 
 
 def show_found(found: "FoundFields") -> None:
-    """Print whole tables, then single fields with where they are."""
+    """Print whole tables, then single fields with their places."""
     blank = False
     for group in found.groups:
         _blank(blank)
@@ -37,7 +37,7 @@ def _blank(wanted: bool) -> None:
 
 
 def show_group(group: "TableGroup") -> None:
-    """Print the tables of one place."""
+    """Print the tables at one path."""
     if group.common:
         say(f"{group.place or TOP}, every {_alternative(group)}")
         show_fields(group.common)
@@ -61,7 +61,7 @@ def _show_table(place: str, table: "ReferenceTable", fields: "tuple[FieldWords, 
 
 
 def show_fields(fields: "tuple[FieldWords, ...]", with_name: bool = True) -> None:
-    """Print fields: what each holds, what it does, and the words it may hold."""
+    """Print fields: the value of each, what it does, and its allowed words."""
     rows = []
     for field in fields:
         name = field.name if with_name else ""

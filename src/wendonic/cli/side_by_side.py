@@ -1,4 +1,4 @@
-"""A table with a column for each profile, in as many pieces as the width of the terminal needs."""
+"""A table with a column for each profile, in as many pieces as the width of the terminal requires."""
 
 import re
 from collections.abc import Iterator, Sequence
@@ -10,17 +10,17 @@ from rich.console import Console
 from rich.table import Table
 
 NARROWEST, WIDEST = 12, 32
-"""A column of values is at most so wide, so that two fit side by side, and folds what is longer."""
+"""Limits of the width of a value column, so that two fit side by side; longer values are folded."""
 
 FIRST_PERCENT = 60
-"""How much of the terminal the first column may take: names are copied, and a folded name cannot be."""
+"""Share of the terminal for the first column: names are meant to be copied, which folded ones cannot be."""
 
 PADDING = 3
-"""Spaces around a column, and what parts it from the next."""
+"""Spaces around a column, and its separator."""
 
 
 class Row(NamedTuple):
-    """What a row is of, its cell for each profile, and its unit."""
+    """The name of a row, its cell for each profile, and its unit."""
 
     of: str
     cells: Sequence[str]
@@ -51,7 +51,7 @@ def print_side_by_side(of: str, names: Sequence[str], rows: Sequence[Row], title
 
 
 def folded(cell: str, width: int) -> str:
-    """Return the lines of a cell: between words where they fit, and else behind a dot or an underline.
+    """Return the lines of a cell, folded between words if they fit, otherwise after a dot or an underscore.
 
     >>> folded("key.ShiftLeft, pad.left_stick_press", 14).splitlines()
     ['key.ShiftLeft,', 'pad.left_', 'stick_press']
@@ -73,7 +73,7 @@ def _width(heading: str, cells: Sequence[str], widest: int) -> int:
 
 
 def pieces(widths: Sequence[int], space: int) -> Iterator[range]:
-    """Give the columns of each piece: as many as there is space for, at least one.
+    """Yield the columns of each piece: as many as fit, at least one.
 
     >>> [list(piece) for piece in pieces([10, 10, 10, 30, 8], 25)]
     [[0, 1], [2], [3], [4]]

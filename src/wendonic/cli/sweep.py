@@ -95,7 +95,7 @@ def sweep(
             bar.update(task, completed=done, total=all_of_them)
 
         if on is not None:
-            # What a corpus gives stays in metres, also where the profile calls it most_apart_u.
+            # Results of a corpus stay in metres, even if the profile spells them most_apart_u.
             of = [metre_name(name) for name in of]
             frame = sweep_on(loaded, settings, of, on, mode, show, workers or 1, None, seat, ground)
         else:

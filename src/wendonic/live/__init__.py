@@ -1,1 +1,1 @@
-"""What runs in a window of its own (extra `live`)."""
+"""Live recording in a window, and the server of the live page (extra `live`)."""

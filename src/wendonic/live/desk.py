@@ -1,4 +1,4 @@
-"""What the page asks of Python: the profile's file, its structure as a module, its feel sheet, its findings."""
+"""Python's side of the live page: the profile's file, its structure as a module, its feel sheet, its findings."""
 
 import json
 import re
@@ -27,10 +27,9 @@ MODULES_KEPT = 8
 
 
 class Desk:
-    """One profile's file, as the page works on it, and its course's.
-
-    `profile` and `course` are the last good states of the files, `fault` and `course_fault` what is wrong with them
-    now. Changes are values by field paths, lengths in metres, and count from that state on.
+    """The files of a profile and its course, as the page works on them. `profile` and `course` are the last valid
+    states of the files, `fault` and `course_fault` their present faults. Changes are values by field path, lengths in
+    metres, relative to that state.
     """
 
     def __init__(self, path: str | Path, course: str | Path | None = None, seat: str | None = None) -> None:
@@ -53,10 +52,10 @@ class Desk:
         self._count = 0
         self._lock = threading.Lock()
         self.first = 0
-        """The module of the file as it is; 0 before it is made."""
+        """The module of the present file; 0 before it is made."""
 
     def look(self) -> bool:
-        """Read the files again; return whether anything is new: another profile, another course, or other faults."""
+        """Read the files again; return whether anything has changed: the profile, the course, or their faults."""
         course_is_new = self._look_at_course()
         return self._look_at_profile() or course_is_new
 
@@ -90,23 +89,23 @@ class Desk:
         return True
 
     def changed(self, changes: Changes) -> Profile:
-        """Return the profile with some changes; raises `ProfileError` where they do not go together."""
+        """Return the profile with some changes; raises `ProfileError` if they do not fit together."""
         if not changes:
             return self.profile
         return self.profile.changed(self.as_written(changes))
 
     def as_written(self, changes: Changes) -> dict[str, Any]:
-        """Return changes as the file spells their paths, and in its unit."""
+        """Return changes with paths and units as in the file."""
         content = self.profile.file_content()
         found: dict[str, Any] = {}
-        # What others are like comes first: a list that becomes a mode's own is then that of now.
+        # Modes that others copy come first, so that an inherited list that becomes a mode's own is up to date.
         for path, value in sorted(changes.items(), key=lambda change: self._depth(change[0])):
             parts, factor = as_written(content, path_parts(path))
             found[dotted(parts)] = value * factor if factor != 1.0 else value
         return found
 
     def _depth(self, path: str) -> int:
-        """Return of how many modes, one of the other, a field's mode is like."""
+        """Return the length of the chain of modes that a field's mode copies."""
         parts = path_parts(path)
         mode = self.profile.mode.get(str(parts[1])) if parts[0] == "mode" else None
         depth = 0
@@ -115,7 +114,7 @@ class Desk:
         return depth
 
     def make_module(self, changes: Changes) -> int:
-        """Make the module that the page runs of a changed profile; return its number."""
+        """Make the module that the page runs for a changed profile; return its number."""
         shown = PageProfile(self.changed(changes), self.path.name, self.text, self.course, self.seat)
         text = profile_module(shown)
         with self._lock:
@@ -124,7 +123,7 @@ class Desk:
             if not changes:
                 self.first = self._count
             while len(self._modules) > MODULES_KEPT:
-                # That of the file as it is stays: a tab that is opened begins with it.
+                # The module of the present file stays, since new tabs begin with it.
                 del self._modules[min(number for number in self._modules if number != self.first)]
             return self._count
 
@@ -133,9 +132,8 @@ class Desk:
         return self._modules.get(number)
 
     def save(self, changes: Changes, rebound: Mapping[str, str] | None = None) -> None:
-        """Write the changes into the file, comments kept, with controls in place of others by their names. Raises
-        `WendonicError`, and leaves the file as it is, where it has faults now or holds something else than the page
-        knows.
+        """Write the changes into the file, comments kept, with rebound controls by name. Raises `WendonicError`, and
+        leaves the file as it is, if it has faults now or has changed without the page knowing.
         """
         if self._look_at_profile() or self.fault:
             said = "has errors" if self.fault else "was changed on disk in the meantime"
@@ -152,7 +150,7 @@ class Desk:
         self.text, self.profile = text, profile
 
     def keep(self, lines: Sequence[str]) -> Path:
-        """Write a recording, as lines of its format, beside the profile; return its path."""
+        """Write a recording, given as lines of its format, beside the profile; return its path."""
         stem = f"{self.path.stem}_{time.strftime('%Y-%m-%d_%H%M%S')}"
         target = self.path.with_name(f"{stem}.jsonl")
         number = 2
@@ -181,7 +179,7 @@ class Desk:
 _TOKEN = re.compile(
     r"""#[^\n]*|"{3}[\s\S]*?"{3}|'{3}[\s\S]*?'{3}|(?:\btitle\s*=\s*)?(?:"(?:[^"\\\n]|\\.)*"|'[^'\n]*')"""
 )
-"""What can hold a name within TOML, a comment and a text of several lines too, which do not bind anything."""
+"""Everything in TOML that can contain a name; comments and multi-line strings do not bind anything."""
 
 
 def rebound_text(text: str, rebound: Mapping[str, str]) -> tuple[str, list[str]]:
@@ -213,7 +211,7 @@ def rebound_text(text: str, rebound: Mapping[str, str]) -> tuple[str, list[str]]
 
 
 def fault_message(fault: WendonicError) -> Message:
-    """Return what is wrong as a message: its lines, each with its place in the file."""
+    """Return a fault as a message: its lines, each with its place in the file."""
     if isinstance(fault, FileError) and fault.faults:
         lines = [{"line": one.line, "where": one.where, "what": one.what} for one in fault.faults]
     else:
@@ -222,5 +220,5 @@ def fault_message(fault: WendonicError) -> Message:
 
 
 def plain(message: Message) -> str:
-    """Return a message as text; what is not a finite number becomes null."""
+    """Return a message as text; a number that is not finite becomes null."""
     return json.dumps(message, allow_nan=False, default=str)

@@ -36,26 +36,26 @@ LEFT, TOP, LANE, STRIP = 24, 104, 32, 250
 
 
 class Recorded(NamedTuple):
-    """What a session left on disk."""
+    """The result of a session on disk."""
 
     path: Path
     events: int
     seconds: float
     controls: dict[str, int]
     unmapped: dict[str, list[str]]
-    """Joysticks without a mapping, and which of their numbered things were moved."""
+    """Joysticks without a mapping, and the elements that were moved."""
 
 
 def _opened_window() -> pygame.Surface:
-    """Return the window's surface; raises `DeviceError` where there is no screen for it."""
+    """Return the window's surface; raises `DeviceError` if there is no screen."""
     try:
-        # Not everything of pygame: sound has no business here.
+        # Only the parts of pygame that are needed, without sound.
         pygame.display.init()
         pygame.font.init()
         screen = pygame.display.set_mode(SIZE)
     except pygame.error as error:
         raise DeviceError(f"no window can be opened here: {error}") from None
-    # Without a screen SDL takes one that is invisible and gets no keys, unless it was requested by name.
+    # Without a screen SDL uses an invisible one without keys, unless that was requested by name.
     if pygame.display.get_driver() in ("offscreen", "dummy") and not os.environ.get("SDL_VIDEODRIVER"):
         raise DeviceError("no window can be opened here: there is no screen")
     return screen
@@ -64,9 +64,9 @@ def _opened_window() -> pygame.Surface:
 class RecordSession:
     """A window that records what it receives into a file, until a key is pressed or time is up.
 
-    Times begin at 0 with the window; an event's time is when it was taken from the window's queue, some 2 ms after
-    the device spoke at most. Each event is flushed, so a crash loses at most the last line. `stop_key` and `mark_key`
-    are W3C codes; they are not recorded themselves, the mark is.
+    Times begin at 0 with the window; an event's time is when it was taken from the window's queue, at most about 2 ms
+    after the device reported it. Each event is flushed, so a crash loses at most the last line. `stop_key` and
+    `mark_key` are W3C codes; they are not recorded themselves, the mark is.
     """
 
     def __init__(
@@ -118,13 +118,13 @@ class RecordSession:
 
     def _loop(self, screen: pygame.Surface, adapter: PygameEvents, writer: RecordingWriter) -> float:
         start = time.monotonic()
-        # Told to stop from the terminal, it stops: what came is on disk.
+        # Interrupted from the terminal; everything so far is on disk.
         with contextlib.suppress(KeyboardInterrupt):
             self._go_on(screen, adapter, writer, start)
         return time.monotonic() - start
 
     def _go_on(self, screen: pygame.Surface, adapter: PygameEvents, writer: RecordingWriter, start: float) -> None:
-        """Record and draw until it is time to stop."""
+        """Record and draw until the end."""
         drawn = -FRAME_S
         fonts = (pygame.font.Font(None, 34), pygame.font.Font(None, 22))
         while True:
@@ -165,7 +165,7 @@ class RecordSession:
         self._counts[event.control] = self._counts.get(event.control, 0) + 1
         recent = self._recent.setdefault(event.control, deque())
         recent.append((event.t, numbers_of(event.value) or (1.0,)))
-        # One older than what is shown stays: it is the value when the strip begins.
+        # One event before the shown time stays: it is the value at the beginning of the strip.
         while len(recent) > 2 and recent[1][0] < event.t - SHOWN_S:
             recent.popleft()
 
@@ -180,7 +180,7 @@ class RecordSession:
             small.render(f"{stop} stops, {mark} sets a mark; beside each control its events so far", True, MIST),
             (LEFT, 60),
         )
-        # The controls that spoke last, in the order in which they first did.
+        # The controls with the latest events, in the order of their first ones.
         latest = sorted(self._recent, key=lambda name: self._recent[name][-1][0])[-MOST_LANES:]
         names = [name for name in self._recent if name in latest]
         if names:

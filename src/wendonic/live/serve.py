@@ -14,12 +14,12 @@ HOST = "127.0.0.1"
 
 
 def bound_socket(port: int) -> socket.socket:
-    """Return a socket on the loopback address; port 0 is any that is free. Raises `WendonicError` for one in use."""
+    """Return a socket on the loopback address; port 0 is any free one. Raises `WendonicError` for a port in use."""
     found = socket.socket(socket.AF_INET, socket.SOCK_STREAM)
     found.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     try:
         found.bind((HOST, port))
-        # From here on a browser that comes early waits instead of being refused.
+        # From now on an early browser waits instead of being refused.
         found.listen(64)
     except OSError as fault:
         found.close()
@@ -30,7 +30,7 @@ def bound_socket(port: int) -> socket.socket:
 def serve(server: PageServer, port: int, opens: bool, ready: Callable[[str], None]) -> None:
     """Serve until interrupted; `ready` is called with the address. With `opens`, the browser is opened there.
 
-    Raises `WendonicError` where Starlette, uvicorn or watchfiles is missing, or the port is in use.
+    Raises `WendonicError` if Starlette, uvicorn or watchfiles is missing, or the port is in use.
     """
     try:
         import uvicorn
@@ -58,7 +58,7 @@ def serve(server: PageServer, port: int, opens: bool, ready: Callable[[str], Non
             with contextlib.suppress(asyncio.CancelledError):
                 await following
 
-    # However it ends, it ends in order.
+    # Shut down cleanly in every case.
     signal.signal(signal.SIGTERM, signal.default_int_handler)
     with contextlib.suppress(KeyboardInterrupt):
         asyncio.run(run())

@@ -32,16 +32,16 @@ HEADERS = {
 }
 MEASURES = ("feel", "findings")
 QUIET_S = 8.0
-"""Time after the first feel sheet of a mode before background work starts."""
+"""Time (s) after the first feel sheet of a mode before background work starts."""
 LARGEST_MESSAGE = 64 * 2**20
-"""Bytes of one message: an hour of a recording fits in."""
+"""Largest message in bytes: an hour of a recording fits."""
 
 
 class PageServer:
     """The page of one profile, for the tabs that have its token."""
 
     def __init__(self, desk: Desk, mode: str | None = None, token: str | None = None) -> None:
-        """Serve what is on the desk; raises `WendonicError` for a mode that does not exist."""
+        """Serve a desk; raises `WendonicError` for a mode that does not exist."""
         self.desk = desk
         self.mode = desk.profile.mode_name(mode)
         self.token = token or secrets.token_urlsafe(18)
@@ -49,12 +49,12 @@ class PageServer:
         desk.make_module({})
         self._asked: dict[tuple[int, str], int] = {}
         self._measuring, self._writing = asyncio.Lock(), asyncio.Lock()
-        """Measuring takes a while: a form that changes does not wait for it."""
+        """Measuring takes a while, and a change of form must not wait for it."""
         self.workers = Workers()
         self._readying: asyncio.Task[None] | None = None
         self._readied: tuple[str, str] = ("", "")
         self.hosts: set[str] = set()
-        """Names and ports under which it may be reached; others are refused, so that no other site speaks to it."""
+        """Allowed names and ports; others are refused, so that no other site can connect."""
 
     def app(self) -> "Starlette":
         """Return the application."""
@@ -141,11 +141,11 @@ class PageServer:
         try:
             await tab.send_text(plain(message))
         except (RuntimeError, WebSocketDisconnect):
-            # It was closed while this was made for it.
+            # The tab was closed in the meantime.
             self._tabs.discard(tab)
 
     async def _take(self, wire: "WebSocket", message: Message) -> None:
-        """Answer one message; of several of a kind that wait, only the last one counts."""
+        """Answer one message; of several waiting messages of a kind, only the last one counts."""
         request, number = str(message.get("do", "")), int(message.get("id", 0))
         key = (id(wire), request)
         if request in MEASURES:
@@ -170,7 +170,7 @@ class PageServer:
             await self.file_is_new()
 
     async def _measured(self, request: str, message: Message) -> Message:
-        """Measure or check, beside the server."""
+        """Measure or check in another process."""
         desk, mode = self.desk, str(message.get("mode") or self.mode)
         changes = desk.as_written(message.get("changes") or {})
         if request == "findings":
@@ -181,7 +181,7 @@ class PageServer:
         return {"kind": "feel", "rows": rows}
 
     def _ready_forms(self, mode: str) -> None:
-        """Ready the other forms that fields of a mode may have, unless that is under way or done."""
+        """Prepare the other forms that fields of a mode may have, unless that is under way or done."""
         key = (self.desk.text, mode)
         if key == self._readied:
             return
@@ -199,7 +199,7 @@ class PageServer:
                 await asyncio.wrap_future(self.workers.ready(ready_form, desk.text, changes, desk.course))
 
     def close(self) -> None:
-        """End what runs beside it."""
+        """End the processes beside it."""
         if self._readying is not None:
             self._readying.cancel()
         self.workers.close()
@@ -221,8 +221,8 @@ class PageServer:
         return {"kind": "refused", "do": request, "faults": [{"line": None, "where": "", "what": "unknown request"}]}
 
     async def file_is_new(self) -> None:
-        """Say to every tab that a file holds something else now, or has faults."""
-        # A course that is new counts beside a profile with faults, under the last good numbers.
+        """Tell every tab that a file has changed, or has faults."""
+        # A new course counts even if the profile has faults, with the last valid numbers.
         if not self.desk.fault or self.desk.course_path:
             number = await asyncio.to_thread(self.desk.make_module, {})
             await self.tell({"kind": "file", "number": number})
@@ -230,7 +230,7 @@ class PageServer:
             await self.tell(message)
 
     def _faults(self) -> list[Message]:
-        """Return what is wrong with the files, each with its name."""
+        """Return the faults of the files, each with its name."""
         desk = self.desk
         files = ((desk.path, desk.fault), (desk.course_path, desk.course_fault))
         return [fault_message(fault) | {"name": path.name} for path, fault in files if path and fault]

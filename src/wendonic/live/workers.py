@@ -1,5 +1,5 @@
-"""Processes beside the server: measuring and checking, and readying forms that may be chosen next. None of it may
-hold up play or the file.
+"""Processes beside the server for measuring and checking, and for preparing forms that may be chosen next, so that
+they do not delay play or the file.
 """
 
 import functools
@@ -25,32 +25,32 @@ from wendonic.study.quantities import QUANTITIES
 Given = ParamSpec("Given")
 Found = TypeVar("Found")
 Row = dict[str, Any]
-"""What goes from process to process is a profile's text and changes by field paths: small, and always whole."""
+"""Processes exchange a profile's text and changes by field path, which are small and complete."""
 
 
 class Workers:
-    """One process that measures, and one that readies forms when nothing else is to be done."""
+    """One process that measures, and one that prepares forms when there is nothing else to do."""
 
     def __init__(self) -> None:
-        """Begin none yet: they begin with their first task."""
+        """Start no process yet: they start with their first task."""
         self.renew()
 
     def renew(self) -> None:
-        """Take new ones, where one has stopped by itself: killed, or out of memory."""
+        """Replace the processes if one has died: killed, or out of memory."""
         context = get_context("spawn")
         self._measuring = ProcessPoolExecutor(1, context, _begin, (0,))
         self._readying = ProcessPoolExecutor(1, context, _begin, (15,))
 
     def measure(self, task: Callable[Given, Found], *given: Given.args, **keywords: Given.kwargs) -> "Future[Found]":
-        """Let a task be done soon."""
+        """Submit a task to be done soon."""
         return self._measuring.submit(task, *given, **keywords)
 
     def ready(self, task: Callable[Given, Found], *given: Given.args, **keywords: Given.kwargs) -> "Future[Found]":
-        """Let a task be done when there is time."""
+        """Submit a task to be done when there is time."""
         return self._readying.submit(task, *given, **keywords)
 
     def close(self) -> None:
-        """End them, whatever they are at."""
+        """End them, whatever they are doing."""
         for pool in (self._measuring, self._readying):
             for process in list((getattr(pool, "_processes", None) or {}).values()):
                 process.terminate()
@@ -58,7 +58,7 @@ class Workers:
 
 
 def _begin(niceness: int) -> None:
-    # Ctrl+C is the server's to take; and who has lost it goes, too.
+    # Ctrl+C is handled by the server; a process whose server is gone ends as well.
     signal.signal(signal.SIGINT, signal.SIG_IGN)
     if niceness:
         os.nice(niceness)
@@ -82,7 +82,7 @@ def _changed(text: str, changes: Row) -> Profile:
 
 
 def feel_rows(text: str, changes: Row, mode: str, seat: str | None = None) -> list[Row]:
-    """Return the feel sheet of a mode, what it has of it, for the player in a seat, in the game's own unit."""
+    """Return the feel sheet of a mode for a seat, without missing quantities, in the game's own unit."""
     profile = _changed(text, changes)
     sheet, length = measure(profile, mode, seat=seat), profile.world.length
     return [
@@ -99,12 +99,12 @@ def feel_rows(text: str, changes: Row, mode: str, seat: str | None = None) -> li
 
 
 def finding_rows(text: str, changes: Row) -> list[Row]:
-    """Return what `check` finds; fixes are not tried, which takes longer than a player waits."""
+    """Return the findings of `check`, without trying fixes, which would take too long for a player."""
     return [one._asdict() for one in check(_changed(text, changes), prove=False)]
 
 
 def other_forms(fields: list[Row], mode: str) -> Iterator[Row]:
-    """Give the changes to each other form that a field of a mode may have: dead zones and curves first."""
+    """Yield the changes to each other form that a field of a mode may have, dead zones and curves first."""
     own = [field for field in fields if field["kind"] == "choice" and field["path"].startswith(f"mode.{mode}.")]
     for field in sorted(own, key=lambda one: one["name"] != "form"):
         for word in field["choices"]:
@@ -113,7 +113,9 @@ def other_forms(fields: list[Row], mode: str) -> Iterator[Row]:
 
 
 def ready_form(text: str, changes: Row, course: Course | None) -> None:
-    """Make the tick functions of a changed profile, which stay on disk; what does not go together makes none."""
+    """Make the tick functions of a changed profile, which stay on disk; nothing is made if the changes do not fit
+    together.
+    """
     try:
         made_runs(_changed(text, changes), course.numbers if course else NO_COURSE, course is not None)
     except WendonicError:

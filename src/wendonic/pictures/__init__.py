@@ -1,4 +1,4 @@
-"""Pictures of profiles, recordings and traces: a file each, found by being here.
+"""Pictures of profiles, recordings and traces: a file each; every module in this folder is registered.
 
 Every function `draw_…` takes `ax=None` and returns what it drew; `save_picture` writes it.
 

@@ -7,7 +7,7 @@ from wendonic.profile.schema.profile import Profile, known_profile, named_profil
 
 
 def by_name(profiles: Profile | Mapping[str, Profile]) -> dict[str, Profile]:
-    """Return profiles by name; one alone goes by its title.
+    """Return profiles by name; a single one gets its title.
 
     >>> from wendonic.demo import demo_profile
     >>> list(by_name(demo_profile())), list(by_name({"before": demo_profile(), "after": demo_profile()}))

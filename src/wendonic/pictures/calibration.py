@@ -1,4 +1,4 @@
-"""What a recording shows of its sticks: the cloud at rest with its dead zone, and the rim with its gate."""
+"""The calibration of a recording's sticks: the samples at rest with the dead zone, and the rim with the gate."""
 
 import math
 import textwrap
@@ -24,7 +24,7 @@ def draw_calibration(found: Calibration, ax: Axes | None = None) -> list[Axes]:
     """Draw the sticks of a calibration, one row each: at rest on the left, round the rim on the right.
 
     At rest: every sample, the rest point, and the dead zone that is suggested. Round the rim: the samples there, the
-    rim with its interval, and where input is full. What is missing is said in its place. Returns the axes.
+    rim with its interval, and where input is full. Missing numbers are replaced by the reason. Returns the axes.
     Raises `WendonicError` for a recording without sticks, or with more than two of them.
 
     >>> from wendonic.demo import demo_recording
@@ -65,7 +65,7 @@ def _draw_rest(ax: Axes, stick: StickCalibration) -> None:
     ax.plot(x, y, ".", color=FOG, markersize=4, label=f"{len(x)} samples,\n{rest.seconds:.1f} s hands off", zorder=1)
     centre = (rest.x.value, -rest.y.value)
     if inner is None:
-        # The samples show what they are too few, or too alike, to say.
+        # Draw the samples even if they are too few, or too alike, for an estimate.
         words = next(words for words in stick.missing if words.startswith("inner"))
         words = textwrap.fill(words, MISSING_CHARACTERS)
         ax.text(0.02, 0.98, words, color=BRICK, va="top", fontsize=9, transform=ax.transAxes)

@@ -1,4 +1,4 @@
-"""Clear places for short labels beside marks: off lines and edges, and off each other."""
+"""Finds clear places for short labels beside marks, away from lines, edges and each other."""
 
 import math
 from collections.abc import Iterable, Sequence
@@ -11,22 +11,22 @@ from matplotlib.text import Annotation
 from matplotlib.transforms import Bbox
 
 STEP_PX = 4.0
-"""Lines count point by point, this far apart."""
+"""Distance of the points by which lines are represented."""
 
 MARGIN_PX = 3.0
-"""How much room a label has around it."""
+"""Space around a label."""
 
 TURNS_DEG = (0.0, 180.0, 30.0, -30.0, 150.0, -150.0, 60.0, -60.0, 120.0, -120.0, 90.0, -90.0)
 REACH = (1.0, 1.35, 1.8)
-"""Directions, from the one that is wanted, and distances that are tried; the first of equally clear ones is taken."""
+"""Directions, from the preferred one, and distances that are tried; the first of equally clear ones is taken."""
 
 OVERLAP = 200.0
-"""Points of lines that another label in the same place counts for."""
+"""Number of line points that an overlapping label counts as."""
 
 
 def place_clear(ax: Axes, labels: Sequence[Annotation]) -> None:
-    """Move labels, one after the other, to where they are as clear as they can be: about as far from their marks as
-    they are, on whichever side. What else is on the axes has to be there already.
+    """Move labels, one after the other, to the clearest places around their marks, at about the same distance, on any
+    side. Everything else has to be on the axes already.
     """
     if not labels:
         return
@@ -70,7 +70,7 @@ def _cost(box: Bbox, axes: Bbox, obstacles: np.ndarray, taken: Iterable[Bbox]) -
 
 
 def _outlines(ax: Axes) -> Iterable[np.ndarray]:
-    """Go through the points of all lines, edges and arrows, in pixels."""
+    """Yield the points of all lines, edges and arrows, in pixels."""
     shapes = [(line.get_path(), line.get_transform()) for line in ax.lines]
     shapes += [(patch.get_path(), patch.get_transform()) for patch in ax.patches]
     for path, transform in shapes:

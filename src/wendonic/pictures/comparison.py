@@ -1,4 +1,4 @@
-"""Profiles on the same input: paths, speeds and headings over each other."""
+"""Profiles on the same input: paths, speeds and headings in common panels."""
 
 from typing import TYPE_CHECKING
 
@@ -21,14 +21,13 @@ END_MARKERS = "osD^v*"
 MOVES_M_S = 0.05
 LEAST_SPAN_M = 1.0
 ROWS, ROW_INCHES = 3, 2.7
-"""So many inputs fit into the usual picture; with more it grows."""
+"""Number of inputs that fit into the usual picture, which grows with more."""
 
 
 def draw_comparison(compared: Comparison, ax: Axes | None = None) -> list[Axes]:
-    """Draw what each profile makes of each input: one row an input, with the path, and speed and heading over time.
-
-    Of a player who only looks: where the view points, how fast it turns, and its yaw over time. Each profile has
-    one colour and dash throughout; a marker is where its path ends. Returns the axes, row by row. Raises
+    """Draw the traces of each input under each profile: one row per input, with the path, and speed and heading over
+    time; for a player who only looks, where the view points, how fast it turns, and its yaw over time. Each profile
+    has one colour and dash throughout; a marker is where its path ends. Returns the axes, row by row. Raises
     `WendonicError` for more profiles than there are line styles.
 
     >>> from wendonic.demo import demo_profile
@@ -41,13 +40,13 @@ def draw_comparison(compared: Comparison, ax: Axes | None = None) -> list[Axes]:
         raise WendonicError(f"found {len(compared.names)} profiles; allowed: at most {len(LINE_STYLES)}")
     rows = len(compared.traces)
     if ax is None and rows > ROWS:
-        # Twelve inputs in the height of three would have no room for their words.
+        # Twelve inputs in the height of three would leave no room for text.
         ax = blank_axes(None, height_inches=ROW_INCHES * rows)
     axes = split_axes(ax, heights=[1.0, 1.0] * rows, widths=[1.1, 1.0])
     shown: list[Axes] = []
     for row, (name, traces) in enumerate(compared.traces.items()):
         path_above, speed, path_below, heading = axes[4 * row : 4 * row + 4]
-        # The path has the whole height of its row.
+        # The path takes the whole height of its row.
         figure = path_above.figure
         above, below = path_above.get_subplotspec(), path_below.get_subplotspec()
         assert above is not None
@@ -94,7 +93,7 @@ def _draw_times(speed: Axes, heading: Axes, compared: Comparison, traces: "tuple
     speeds = level_speeds_m_s if compared.from_side else speeds_m_s
     dress_axes(speed)
     label_axis(speed.yaxis, "speed\n", "m/s", length)
-    # Who jumps on the spot, or is seen from the side, has no heading to turn, but a height.
+    # A body that jumps on the spot, or is seen from the side, has a height instead of a heading.
     turns = not compared.from_side and any(_moves(trace).any() for trace in traces)
     dress_axes(heading, "", "time (s)", "heading, turns\nadded up (deg)")
     if not turns:
@@ -108,7 +107,7 @@ def _draw_times(speed: Axes, heading: Axes, compared: Comparison, traces: "tuple
 
 
 def _share_time(upper: Axes, lower: Axes, traces: "tuple[pd.DataFrame, ...]") -> None:
-    """Give two panels the same time, and the upper one, where nothing is below 0, its names."""
+    """Give two panels the same time axis, and put the names into the upper one, where nothing is below 0."""
     starts = [float(trace["t"].iloc[0]) for trace in traces]
     ends = [float(trace["t"].iloc[-1]) for trace in traces]
     for panel in (upper, lower):
@@ -120,7 +119,7 @@ def _share_time(upper: Axes, lower: Axes, traces: "tuple[pd.DataFrame, ...]") ->
 
 
 def _draw_views(ax: Axes, compared: Comparison, traces: "tuple[pd.DataFrame, ...]", title: str) -> None:
-    """Draw where the view points, of a player who only looks."""
+    """Draw where the view of a player who only looks points."""
     turns = [f"{turned_deg(trace):.0f}" for trace in traces]
     far = " to ".join(dict.fromkeys([min(turns, key=float), max(turns, key=float)]))
     dress_axes(ax, f"{title.replace('_', ' ')}: view turned {far} deg", "yaw, right (deg)", "pitch, up (deg)")
@@ -148,7 +147,7 @@ def _moves(trace: "pd.DataFrame") -> "NDArray[np.bool_]":
 
 
 def _headings_deg(trace: "pd.DataFrame") -> "NDArray[np.float64]":
-    """Return the headings of the way, without a jump at 360; missing at rest."""
+    """Return the headings of the path, without a jump at 360; missing at rest."""
     moving = _moves(trace)
     turned: NDArray[np.float64] = np.full(len(trace), np.nan)
     headings = np.arctan2(trace["vel_x"].to_numpy()[moving], trace["vel_y"].to_numpy()[moving])

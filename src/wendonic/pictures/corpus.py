@@ -1,4 +1,4 @@
-"""How much a change changes real play: over all recordings, and those that changed most."""
+"""The effect of a change on real play: the distribution over all recordings, and those that changed most."""
 
 from typing import TYPE_CHECKING
 
@@ -28,10 +28,10 @@ if TYPE_CHECKING:
     from numpy.typing import NDArray
 
 SHOWN = 12
-"""Recordings that are named, those that changed most."""
+"""Number of recordings that are named."""
 
 LEAST_ROWS = 6
-"""A picture with fewer bars leaves room for as many."""
+"""Least number of bars for which there is room."""
 
 LONGEST_NAME = 28
 AXIS = {
@@ -49,12 +49,12 @@ AXIS = {
 def draw_corpus(
     frame: "pd.DataFrame", by: str | None = None, ax: Axes | None = None, length: LengthUnit = METRES
 ) -> list[Axes]:
-    """Draw what `wendonic.study.solve.corpus` returned: over all recordings the share that changed by no more than so
-    much, a line for each profile; and the recordings that changed most, with the moment at which they parted.
+    """Draw the result of `wendonic.study.solve.corpus`: the cumulative share of recordings by their change, a line
+    for each profile; and the recordings that changed most, with the moment at which they parted.
 
     `by` is a difference, see `wendonic.study.solve.corpus.ranked_by` for the usual one; the title counts the
-    recordings that differ in anything. Returns both axes. Raises `WendonicError` for a difference that is not in
-    there, and where nothing could be compared.
+    recordings that differ in anything. Returns both axes. Raises `WendonicError` for a difference that it does not
+    have, and if nothing could be compared.
 
     >>> from wendonic.demo import FOLDER, demo_profile
     >>> from wendonic.study.solve.corpus import corpus
@@ -82,13 +82,13 @@ def draw_corpus(
 
 
 def _draw_shares(ax: Axes, frame: "pd.DataFrame", known: "dict[str, NDArray[np.float64]]") -> None:
-    """Draw the share of the recordings that changed by no more than so much, a line for each pair of profiles."""
+    """Draw the cumulative share of recordings by their change, a line for each pair of profiles."""
     count, differ = int(frame["error"].isna().sum()), changed(frame)
     named = {pair: pair.partition(AGAINST)[0] for pair in known}
     (first, *others) = known
     if others:
         title = f"{count} recordings, and how many change"
-        # Spaces at which no line is broken.
+        # Non-breaking spaces.
         named = {pair: f"{name}:\u00a0{differ[pair]}\u00a0of\u00a0{count}" for pair, name in named.items()}
     else:
         title = f"{differ[first]} of {count} recordings change"
@@ -122,7 +122,7 @@ def _draw_most(ax: Axes, frame: "pd.DataFrame", by: str, length: LengthUnit, sev
     amounts = [abs(change.amount) for change in changes]
     ax.barh(places, amounts, color=SLATE, height=0.62)
     ax.set_yticks(places, [_short(change.recording) for change in changes], color=INK)
-    # A few bars are no thicker than many, and stand at the top.
+    # A few bars are as thick as many, and at the top.
     ax.set_ylim(len(changes) - 0.5 - max(len(changes), LEAST_ROWS), len(changes) - 0.5)
     if not changes:
         ax.text(0.5, 0.5, "no recording differs by this", transform=ax.transAxes, ha="center", color=INK)

@@ -1,4 +1,4 @@
-"""Response curves: amount by tilt, its slope, and what is left of a stick's steps at small tilt."""
+"""Response curves: amount by tilt, its slope, and the steps of a stick at small tilt."""
 
 import math
 from collections.abc import Iterable, Mapping, Sequence
@@ -33,13 +33,13 @@ if TYPE_CHECKING:
     from numpy.typing import NDArray
 
 LEAST_ZONE = 1e-3
-"""Tilt that a dead zone has at least to be drawn; nothing is drawn of full tilt as near to the rim either."""
+"""Smallest dead zone that is drawn; a full tilt this near to the rim is not drawn either."""
 
 BEHIND = {"facecolor": PAPER, "edgecolor": "none", "pad": 1.0}
 
 
 def tilt_responses(profile: Profile, mode: str | None = None) -> list[tuple[str, StickResponse]]:
-    """Return what every source of a mode that has a dead zone and a curve makes of each tilt, by its name: after all
+    """Return the response to each tilt of every source of a mode with a dead zone and a curve, by name, after all
     rules of its channel.
     """
     name = profile.mode_name(mode)
@@ -65,8 +65,8 @@ def draw_curve(
 
     Of one profile all curves of the mode are drawn, of several the first one of each, after the rules of its channel.
     The key says how many of the 127 steps of an 8-bit stick, or the 255 of a trigger, fall into the first quarter of
-    speed: few of them make slow walking coarse. Returns both axes. Raises `WendonicError` where there is no such
-    mode, or nothing with a curve.
+    speed: few of them make slow walking coarse. Returns both axes. Raises `WendonicError` for an unknown mode, or if
+    nothing has a curve.
 
     >>> from wendonic.demo import demo_profile
     >>> amount, slope = draw_curve(demo_profile())
@@ -102,7 +102,7 @@ def draw_curve(
 
 
 def _title(sticks: Sequence[StickResponse]) -> str:
-    """Say what is left of the steps for slow walking, or for how much of the tilt it is slow where there are none."""
+    """Return how many steps are left for slow walking, or, without steps, for how much of the tilt it is slow."""
     if all(stick.paces for stick in sticks):
         return "Rounded to paces: no tilt gives a quarter of speed"
     smooth = [stick for stick in sticks if not stick.paces]
@@ -141,7 +141,7 @@ def _draw_one(
         for left, right, before, after in zip(tilts, tilts[1:], amounts, amounts[1:], strict=False)
     ]
     middles = [(left + right) / 2.0 for left, right in pairwise(tilts)]
-    # What is steeper than anything a curve does is a jump: at the edge of a cut, or onto a floor.
+    # A slope steeper than that of any curve is a jump: at the edge of a cut, or onto a floor.
     jumps = [index for index, steep in enumerate(slopes) if steep > 40.0]
     for number, index in enumerate(jumps):
         slopes[index] = math.nan
@@ -164,7 +164,7 @@ def _draw_one(
 
 
 def _begins(stick: StickResponse) -> float:
-    """Return the tilt at which something is requested, 0 where there is no dead zone."""
+    """Return the tilt from which something is requested, 0 without a dead zone."""
     begins = stick.tilt_for(1e-9) or 0.0
     return begins if begins > LEAST_ZONE else 0.0
 
@@ -192,7 +192,7 @@ def _draw_quarter(ax: Axes, stick: StickResponse) -> None:
 
 
 def _draw_zone(ax: Axes, sticks: Sequence[StickResponse]) -> None:
-    """Mark where nothing is requested, and from where on everything is, if that is so for all of them alike."""
+    """Mark where nothing is requested, and from where on the full amount is, if these are the same for all."""
     begins = _only(map(_begins, sticks))
     if begins:
         ax.axvspan(0.0, begins, facecolor="none", edgecolor=BRICK, hatch="////", alpha=0.35, linewidth=0.0)
@@ -205,7 +205,7 @@ def _draw_zone(ax: Axes, sticks: Sequence[StickResponse]) -> None:
 
 
 def _only(tilts: Iterable[float | None]) -> float | None:
-    """Return the tilt that all have; None where they differ, or have none."""
+    """Return the common tilt of all; None if they differ, or have none."""
     different = {None if tilt is None else round(tilt, 3) for tilt in tilts}
     return different.pop() if len(different) == 1 else None
 

@@ -23,7 +23,7 @@ from wendonic.significant import significant
 HALF_LANE = 0.36
 
 DASHES = ("-", (0, (4, 1.5)), (0, (1, 1.2)), (0, (5, 1.5, 1, 1.5)))
-"""First, second and further numbers of a control: right, towards the player, and what comes after."""
+"""Dashes of the first, second and further numbers of a control: right, towards the player, and others."""
 
 NUMBERS = {
     "stick": ("x", "y"),
@@ -36,7 +36,7 @@ NUMBERS = {
     "window": ("width over height",),
     "place": ("x", "y"),
 }
-"""What the lines of a lane show; of a pose the place is drawn."""
+"""What the lines of a lane show; for a pose, the position is drawn."""
 
 UNITS = {
     "counts": " counts, summed",
@@ -52,18 +52,18 @@ RATE_UNITS = {"gyro": " rad/s", "accel": " m/s²"}
 """Units of motion sensors, by the last part of their names."""
 
 ABOUT_ZERO = ("counts", "rates")
-"""What goes either way from nothing, which is in the middle of its lane."""
+"""Kinds with values of either sign, whose zero is in the middle of the lane."""
 
 MOMENTS = ("body.push", "body.contact", "body.restart", "square", "discard")
-"""What a game reports that is over at once."""
+"""Momentary reports of a game."""
 
 BAR_LANES = 12
-"""With fewer lanes than this, bars take less of theirs: a few keys need no wall each."""
+"""With fewer lanes than this, bars are thinner than their lanes."""
 
 TWO_LINE_LANES = 22
 
 ROOMY_LANES = 40
-"""So many lanes have room for names of the usual size."""
+"""Number of lanes with room for names of the usual size."""
 
 
 def draw_devices(
@@ -77,10 +77,9 @@ def draw_devices(
 
     Keys, buttons and touches are bars, a button that is pressed in part a line; sticks, sensors, poses and the view
     are lines, as are places, velocities and grounds that a game reported; the mouse is the sum of its counts; the
-    wheel is ticks, away from the user upwards, and so are a game's pushes and the like. Where a device is lost its
-    lines have a gap and a cross. The player's notes are at the top. `only` keeps the controls whose names begin with
-    one of its words, such as "pad" or "hand.left". Raises `WendonicError` for a window, or a choice, with nothing in
-    it.
+    wheel is ticks, away from the user upwards, and so are a game's pushes and the like. A lost device has a gap and a
+    cross in its lines. The player's notes are at the top. `only` keeps the controls whose names begin with one of its
+    words, such as "pad" or "hand.left". Raises `WendonicError` for a window, or a choice, with nothing in it.
 
     >>> from wendonic.demo import demo_recording
     >>> draw_devices(demo_recording("beekeeper_mouse")).get_title(loc="left")
@@ -90,7 +89,7 @@ def draw_devices(
     if not by_control:
         known = ", ".join(dict.fromkeys(event.control for event in recording)) or "none"
         raise WendonicError(f"no control to draw; the recording has: {known}")
-    # A single event has room around it.
+    # Leave room around a single event.
     first, last = stretch_of(recording.start_s, recording.start_s + (recording.duration_s or 1.0), start_s, end_s)
     place = blank_axes(ax)
     dress_axes(place, x_label="time (s)")
@@ -207,7 +206,7 @@ def _draw_lines(
     t = [event.t for event in events]
     for column, dashes in zip(columns, DASHES, strict=False):
         times, heights = _with_gaps(t, column, lost_s, end_s)
-        # What points down in a device's own standard points down here, and what points up points up.
+        # Down and up are drawn as in the device's own standard.
         sign = 1.0 if control.kind in ("stick", "counts", "pointer", "touch") and dashes != DASHES[0] else -1.0
         places = [lane + sign * HALF_LANE * (height - middle) / half for height in heights]
         ax.plot(times, places, color=INK, linewidth=1.1, linestyle=dashes, drawstyle="steps-post")
@@ -217,7 +216,7 @@ def _draw_lines(
     unit = REPORTED_UNITS.get(control.name) or UNITS.get(control.kind) or RATE_UNITS.get(control.name.split(".")[-1])
     digits = 9 if control.kind == "counts" else 4
     span = f"{significant(low, digits)} to {significant(high, digits)}{unit or ''}"
-    # Two lines of words want more room than a narrow lane has.
+    # Two lines of text need more room than a narrow lane has.
     between = "\n" if abs(ax.get_ylim()[1] - ax.get_ylim()[0]) <= TWO_LINE_LANES else ": "
     _write_range(ax, lane, f"{legend}{between}{span}" if len(words) > 1 else span)
 
@@ -231,7 +230,7 @@ def _with_gaps(
     heights.append(values[-1])
     rows = list(zip(times, heights, strict=True)) + [(lost, math.nan) for lost in lost_s if lost >= t[0]]
     rows.sort(key=lambda row: row[0])
-    # The end changes nothing: after a loss there is no value to hold up to it.
+    # After a loss there is no value to hold up to the end.
     if lost_s and max(lost_s) >= t[-1]:
         rows = [row for row in rows if row[0] <= max(lost_s)]
     return [row[0] for row in rows], [row[1] for row in rows]

@@ -1,4 +1,4 @@
-"""Wanted speed by direction, with everything pressed or tilted all the way."""
+"""Wanted speed by direction at full input."""
 
 import math
 from typing import Any, NamedTuple
@@ -18,13 +18,11 @@ MARKERS = (("o", 12.0), ("D", 9.0), ("s", 7.0), ("^", 5.0))
 """Form and size, the later the smaller, so that none hides another."""
 
 FAULT = 1.005
-"""From this share of top speed on, a direction is too fast."""
+"""Share of top speed from which a direction is too fast."""
 
 
 class _Scale(NamedTuple):
-    """What a full request comes to: a speed in a unit of length, or an amount where the mode has no speed of its
-    own.
-    """
+    """The scale of a full request: a speed in a unit of length, or an amount if the mode has no speed of its own."""
 
     full: float
     length: LengthUnit | None
@@ -45,11 +43,10 @@ def _scale(profile: Profile, mode: str) -> _Scale:
 
 
 def draw_diagonals(profile: Profile, mode: str | None = None, ax: Axes | None = None) -> Axes:
-    """Draw how fast a mode's keys and sticks want to go in every direction, all the way down, around the middle.
-
-    The ring is top speed: what lies outside of it is too fast, such as diagonals under `free`. A mode without a speed
-    of its own, on squares or with the gait "none", is drawn by amounts. Returns the axes.
-    Raises `WendonicError` where there is no such mode, it has neither keys nor a stick, or it is a vehicle.
+    """Draw the wanted speed of a mode's keys and sticks in every direction at full input, around the middle. The ring
+    is top speed: a point outside it is too fast, such as diagonals under `free`. A mode without a speed of its own,
+    on squares or with the gait "none", is drawn by amounts. Returns the axes. Raises `WendonicError` for an unknown
+    mode, one with neither keys nor a stick, or a vehicle.
 
     >>> from wendonic.demo import demo_profile
     >>> draw_diagonals(demo_profile()).get_title(loc="left")
@@ -110,7 +107,7 @@ def _draw_input(
     if one.round:
         ax.plot(x, y, color=color, linestyle=dashes, linewidth=1.8, label=label, zorder=2)
     else:
-        # Keys have eight directions and nothing between, so the line that joins them is faint.
+        # Keys have only eight directions, so the line that joins them is faint.
         ax.plot(x, y, color=color, linewidth=0.8, alpha=0.6, zorder=2)
         form, size = marker
         ax.plot(x, y, form, color=color, markersize=size, label=label, zorder=3)

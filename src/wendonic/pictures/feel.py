@@ -1,4 +1,4 @@
-"""The step response of profiles, with the quantities of the feel sheet marked where they are read off."""
+"""The step response of profiles, with the quantities of the feel sheet marked."""
 
 from collections.abc import Mapping
 from typing import Any
@@ -21,7 +21,7 @@ from wendonic.study.unmeasured import Unmeasured
 DOT, SQUARE, TRIANGLE, DIAMOND = "o", "s", "v", "D"
 BEFORE_S = 0.05
 LONG_S = 2.0
-"""From here on a time is given in seconds."""
+"""Times from this one on are given in seconds."""
 
 
 def draw_feel(
@@ -31,12 +31,10 @@ def draw_feel(
     by: str | None = None,
     held: str | None = None,
 ) -> list[Axes]:
-    """Draw how each profile answers a full press, its release, and the other way pressed; `by` and `held` are as in
-    `measure`.
-
-    Three panels of speed over the time since the change, in one scale: marks show where the quantities of the feel
-    sheet are read off, with their values beside the name. Returns the axes. Raises `WendonicError` for more profiles
-    than there are line styles, and for one without a speed to draw, with the reason.
+    """Draw how each profile responds to a full press, its release, and a reversal; `by` and `held` are as in
+    `measure`. Three panels show speed over the time since the change, in one scale: marks show where the quantities
+    of the feel sheet are measured, with their values beside the name. Returns the axes. Raises `WendonicError` for
+    more profiles than there are line styles, and for one without a speed to draw, with the reason.
 
     >>> from wendonic.demo import demo_profile
     >>> press, released, back = draw_feel(demo_profile())

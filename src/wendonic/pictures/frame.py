@@ -23,11 +23,11 @@ MOST_MOMENTS = 12
 USUAL_MOMENTS = 6
 INPUT_AT = (-1.12, -1.12)
 INPUT_SIZE = 0.3
-"""Where the player's own input is drawn beside the rose, and how large."""
+"""Position and size of the player's own input beside the rose."""
 
 
 def moments_of(trace: "pd.DataFrame", count: int = USUAL_MOMENTS) -> list[float]:
-    """Return that many times (s), evenly spread over what moves in a trace.
+    """Return a number of times (s), evenly spread over the moving parts of a trace.
 
     >>> from wendonic import shape
     >>> from wendonic.demo import demo_profile, demo_recording
@@ -41,7 +41,7 @@ def moments_of(trace: "pd.DataFrame", count: int = USUAL_MOMENTS) -> list[float]
 
 
 LONG_TITLE = 70
-"""Characters of a title that have room on one line above the first of three columns."""
+"""Characters of a title that fit on one line above the first of three columns."""
 
 
 def draw_frame(
@@ -84,7 +84,7 @@ def draw_frame(
         _draw_rose(rose, tick, mode, profile.world.length)
     frames = " and ".join(f'"{frame}"' for frame in dict.fromkeys(mode.steer.frame for mode in modes))
     words = f"{title or 'Forward'}: why it goes there, in frame {frames}"
-    # A title whose middle lies beyond the first column would widen it.
+    # A title centred beyond the first column would widen it.
     write_title(roses[0], words if len(words) < LONG_TITLE else words.replace(": why", ":\nwhy"), pad=22.0)
     _draw_key(roses[0], modes[0])
     return roses
@@ -139,7 +139,7 @@ def _draw_rose(ax: Axes, tick: Any, mode: Mode, length: LengthUnit) -> None:
     )
     forward = forward_deg(tick, mode)
     if forward is not None:
-        # Past the rim, so that it is seen under an arrow too.
+        # Past the rim, so that it is visible under an arrow.
         x, y = _bearing(forward, 1.1)
         ax.plot([0.0, x], [0.0, y], color=HONEY, linewidth=1.6, linestyle=(0, (4, 2)), zorder=2)
     going = mode.steer.frame == "goto" and not math.isnan(tick["goal_x"])
@@ -193,7 +193,7 @@ def _draw_input(ax: Axes, asked: tuple[float, float]) -> None:
 
 
 def _words(tick: Any, mode: Mode, forward: float | None, length: LengthUnit) -> str:
-    """Say in three lines what was forward, what was requested, and where that leads."""
+    """Return three lines: what was forward, what was requested, and the result."""
     lines = [f"{tick['t']:.2f} s"]
     frame = mode.steer.frame
     if mode.steer.seen_from_side:
@@ -246,7 +246,7 @@ def _draw_key(ax: Axes, mode: Mode) -> None:
     key = ax.legend(
         loc="lower left", bbox_to_anchor=(0.0, 0.98), ncols=len(marks), frameon=False, fontsize=9, labelcolor=INK
     )
-    # Else the first column would be as wide as the key.
+    # Otherwise the first column would be as wide as the key.
     key.set_in_layout(False)
     ax.title.set_in_layout(False)
 

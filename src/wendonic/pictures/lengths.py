@@ -1,4 +1,4 @@
-"""Axes of lengths and speeds, which are drawn in metres and read in a game's own unit."""
+"""Axes of lengths and speeds, which are drawn in metres and labelled in a game's own unit."""
 
 from collections.abc import Sequence
 
@@ -21,8 +21,8 @@ class _UnitLocator(AutoLocator):
 
 
 def label_axis(axis: Axis, words: str, unit: str, length: LengthUnit) -> None:
-    """Name an axis whose numbers are in `unit`, such as "m" or "m/s", and let it count in a game's own; numbers that
-    are not lengths stay.
+    """Label an axis whose numbers are in `unit`, such as "m" or "m/s", in a game's own unit; numbers that are not
+    lengths stay.
     """
     per_m = length.factor(unit)
     axis.set_label_text(f"{words} ({length.label(unit)})", color=INK)

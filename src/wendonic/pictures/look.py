@@ -1,4 +1,4 @@
-"""Looking: yaw rate by tilt for sticks, angle by swipe for mice, and by press for keys."""
+"""Looking: yaw rate by tilt for sticks, angle by swipe for mice, and angle by press for keys."""
 
 from collections import Counter
 from collections.abc import Iterable, Mapping
@@ -24,7 +24,7 @@ Bind = TypeVar("Bind")
 
 
 class _Source(NamedTuple, Generic[Bind]):
-    """A source of look as it is drawn: `pen` is the number of its profile, None where there is only one."""
+    """A source of `look` to be drawn: `pen` is the number of its profile, None if there is only one."""
 
     name: str
     bind: Bind
@@ -96,7 +96,7 @@ def _up(bind: LookBind) -> str:
 
 
 def _directions(binds: Iterable[LookBind]) -> tuple[str, str]:
-    """Return in which direction they are pushed, and which angle that turns."""
+    """Return the direction in which they are pushed, and the angle that this turns."""
     sideways = {bind.sideways for bind in binds}
     if len(sideways) > 1:
         return "to the right or up", "turn"

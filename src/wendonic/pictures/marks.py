@@ -1,4 +1,4 @@
-"""The player's notes, and modes that are entered, above a picture that has time to the right."""
+"""The player's notes and changes of mode, above a picture with a time axis."""
 
 from typing import TYPE_CHECKING, NamedTuple
 
@@ -12,11 +12,11 @@ if TYPE_CHECKING:
 
 MARK_ROW_POINTS = 12
 CHARACTER_WIDTH = 0.0064
-"""About how wide a note's character is, as a share of the axes, at the usual size of the picture."""
+"""Approximate width of a note's character as a share of the axes, at the usual size of the picture."""
 
 
 class Note(NamedTuple):
-    """Words at a moment (s)."""
+    """A text at a moment (s)."""
 
     t: float
     words: str
@@ -50,7 +50,7 @@ def add_marks(axes: list[Axes], notes: list[Note], first: float, last: float) ->
         for panel in axes:
             panel.axvline(t, color=MIST, linewidth=0.8, linestyle=":", zorder=0)
         width = len(words) * CHARACTER_WIDTH * (last - first)
-        # A note that would run out of the picture ends where it belongs instead of beginning there.
+        # A note that would leave the picture ends at its moment instead of beginning there.
         before = t + width > last
         begins = t - width if before else t
         row = next((row for row, end in enumerate(ends) if end < begins), len(ends))

@@ -28,13 +28,13 @@ if TYPE_CHECKING:
     import pandas as pd
 
 LEVEL_M = 0.05
-"""Less above the plan is not worth saying."""
+"""Smaller heights above the plan are not mentioned."""
 
 GLYPHS = 24
-"""About how many times camera and facing are drawn."""
+"""Approximate number of places at which camera and facing are drawn."""
 
 VIEW_WIDTH_DEG = 60.0
-"""How wide the wedge of the camera is drawn; only its middle means something."""
+"""Width of the camera's wedge; only its middle has a meaning."""
 
 SWING_SHARE = 0.28
 """Height of the panel with the hands' swing, as a share of the walk's."""
@@ -51,11 +51,11 @@ def draw_path(
     """Draw the path of a trace in the plan frame: x right (east), y forward (north), both in metres, or in the
     profile's own unit.
 
-    At equal intervals, an open wedge shows where the camera looks and an arrow where the body faces; the start
-    is a ring, the end a square. With the `profile`, what its steer frame has is drawn too: squares and refused steps,
-    goals with the radius of arrival, the way backwards; with the `recording`, the swing of the hands below the walk;
-    with a `course`, its heights as contour lines, its walls and its blocked squares. A diamond is where another mode
-    begins. Where all modes of the trace are a side view, it is drawn as the player sees it: height over x, and a
+    At equal intervals, an open wedge shows where the camera looks and an arrow where the body faces; the start is a
+    ring, the end a square. With the `profile`, the parts of its steer frame are drawn as well: squares and refused
+    steps, goals with the radius of arrival, the way backwards; with the `recording`, the swing of the hands below the
+    walk; with a `course`, its heights as contour lines, its walls and its blocked squares. A diamond is where another
+    mode begins. Where all modes of the trace are a side view, it is drawn as the player sees it: height over x, and a
     course is cut at the body's depth. Returns the axes of the walk. Raises `WendonicError` for a trace without rows.
 
     >>> from wendonic import shape
@@ -126,12 +126,12 @@ def draw_path(
 def _every(trace: "pd.DataFrame", interval_s: float) -> "pd.DataFrame":
     """Return the first tick of each interval."""
     start_t = float(trace["t"].iloc[0] - trace["dt"].iloc[0])
-    # A tick that ends as an interval does is its first one, however its time was rounded.
+    # A tick that ends with an interval is its first one, however its time was rounded.
     return trace[((trace["t"] - start_t) / interval_s + 1e-6).astype("int64").diff().fillna(1) > 0]
 
 
 def _draw_key(ax: Axes, trace: "pd.DataFrame", start: tuple[float, float], looks: bool, every: str) -> None:
-    """Mark where the walk begins and ends, and say what the marks are."""
+    """Mark where the walk begins and ends, and explain the marks."""
     x, y = trace["pos_x"].to_numpy(), trace["pos_y"].to_numpy()
     if looks:
         ax.plot(
@@ -208,8 +208,8 @@ def _draw_facing(ax: Axes, shown: "pd.DataFrame", facing: list[float], from_side
 
 
 def _headings(shown: "pd.DataFrame", facing: list[float]) -> list[float]:
-    """Return which way the path runs at each mark: from the one before to the one after; where the body stays, as it
-    came there, or as it faces at first.
+    """Return the direction of the path at each mark: from the previous one to the next; where the body stays, the
+    direction in which it came, or its facing at first.
     """
     places = list(zip(shown["pos_x"], shown["pos_y"], strict=True))
     before, after = [places[0], *places[:-1]], [*places[1:], places[-1]]
@@ -230,8 +230,8 @@ def _draw_times(
     from_side: bool,
     size: float,
 ) -> list[Annotation]:
-    """Write the time beside every fifth mark, once for a place where the body stays, and the height where it goes up
-    and down and nothing else shows it; return what is written.
+    """Write the time beside every fifth mark, once for a place where the body stays, and the height if it changes and
+    nothing else shows it; return the labels.
     """
     rises = not from_side and float(shown["pos_z"].max() - shown["pos_z"].min()) > LEVEL_M
     places = zip(shown["pos_x"], shown["pos_y"], shown["pos_z"], shown["t"], headings, facing, strict=True)

@@ -16,32 +16,32 @@ if TYPE_CHECKING:
     import pandas as pd
 
 MARGIN = 0.15
-"""How much more than the walk is shown, as a share of it."""
+"""Margin around the walk, as a share of it."""
 
 SAMPLES = 160
 MOST_LINES = 12
 
 DARKEST = 0.3
-"""How much of its colour the highest ground has."""
+"""Opacity of the highest ground."""
 
 LABEL_PIXELS = 8.0
-"""Contour lines nearer to each other than this are not labelled."""
+"""Contour lines closer together than this are not labelled."""
 
 LEVEL_SLOPE = 0.02
 """Ground that rises less than this share of the distance may be level."""
 
 LEVEL_STEP_SHARE = 0.1
-"""Of level ground, heights differ by less than this share of the step between two lines."""
+"""Heights of level ground differ by less than this share of the step between two lines."""
 
 LEAST_LEVEL_SHARE = 0.002
-"""Level ground is labelled where it is at least this share of the picture."""
+"""Level ground is labelled if it is at least this share of the picture."""
 
 Row = npt.NDArray[np.float64]
 Cells = npt.NDArray[np.bool_]
 
 
 def shown_range(ax: Axes, trace: "pd.DataFrame") -> tuple[float, float, float, float]:
-    """Return left, right, back and forward (m) of what is shown around a walk, in the shape of the axes."""
+    """Return left, right, back and forward edge (m) of the region shown around a walk, in the shape of the axes."""
     left, right = float(trace["pos_x"].min()), float(trace["pos_x"].max())
     back, forward = float(trace["pos_y"].min()), float(trace["pos_y"].max())
     more = MARGIN * max(right - left, forward - back, 4.0)
@@ -57,8 +57,8 @@ def _is_seen(wall: Wall, left: float, right: float, back: float, forward: float)
 
 
 def upright(trace: "pd.DataFrame") -> "pd.DataFrame":
-    """Return a trace as it is seen from the side: what is drawn upwards is the height, and a goal is level with the
-    body at its end.
+    """Return a trace as seen from the side: the height is drawn upwards, and a goal is level with the body at its
+    end.
     """
     level = {}
     if "goal_x" in trace:
@@ -71,7 +71,7 @@ def add_section(ax: Axes, course: Course, trace: "pd.DataFrame", depth_m: float)
     left, right, low, high = shown_range(ax, trace)
     across = np.linspace(left, right, SAMPLES * 4)
     heights = [course.ground(x, depth_m).height for x in across]
-    # What is under the ground needs no room.
+    # The space below the ground needs no room.
     bottom = min(*heights, float(trace["pos_y"].min())) - 0.05 * (right - left)
     low, high = bottom, high + bottom - low
     ax.fill_between(across, low, heights, facecolor=FOG, alpha=0.5, zorder=0.4)
@@ -101,7 +101,7 @@ def _middles(level: Cells, walked: Cells, heights: Row, most_m: float) -> list[t
     """Return row and column of the cell of each level patch that is furthest from its edges and the walk; a patch
     whose heights differ by more than `most_m` is a gentle slope.
     """
-    # Slow to import, and most pictures have no ground.
+    # Slow to import, and most pictures need no ground.
     from scipy.ndimage import distance_transform_edt, label, maximum_position
 
     patches, count = label(level)
@@ -115,15 +115,17 @@ def _middles(level: Cells, walked: Cells, heights: Row, most_m: float) -> list[t
 
 
 def _edges(middles: Row) -> Row:
-    """Return where cells end whose middles are given."""
+    """Return the edges of cells from their middles."""
     half = 0.5 * (middles[1] - middles[0])
     return np.append(middles - half, middles[-1] + half)
 
 
 def _add_heights(ax: Axes, across: Row, along: Row, heights: Row, trace: "pd.DataFrame", length: LengthUnit) -> None:
-    """Draw heights as tints and contour lines, with numbers where lines lie apart and where ground is level."""
+    """Draw heights as tints and contour lines, with numbers where lines are far enough apart and where the ground is
+    level.
+    """
     levels = MaxNLocator(MOST_LINES, steps=[1, 2, 2.5, 5, 10]).tick_values(heights.min(), heights.max())
-    # Where level ground ends is not a line of its own.
+    # The edge of level ground is not an additional line.
     levels = levels[levels > heights.min()]
     step_m = levels[1] - levels[0]
     tints = [(HEATHER, alpha) for alpha in np.linspace(0.0, DARKEST, len(levels) + 1)[1:]]
@@ -151,7 +153,7 @@ def add_ground(ax: Axes, course: Course, trace: "pd.DataFrame", length: LengthUn
     heights = np.array([[course.ground(x, y).height for x in across] for y in along])
     if np.ptp(heights) > 0.0:
         _add_heights(ax, across, along, heights, trace, length)
-    # Only what is seen has heights; the axes keep to it.
+    # Heights are computed only for the visible region, which the axes keep.
     ax.set_xlim(left, right)
     ax.set_ylim(back, forward)
     ax.set_aspect("equal", adjustable="box")

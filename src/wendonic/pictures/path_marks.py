@@ -1,4 +1,4 @@
-"""What a steer frame has besides a path: squares, refused steps, goals, places that one is brought to."""
+"""Marks of steer frames on a path: squares, refused steps, goals, relocations."""
 
 import math
 from typing import TYPE_CHECKING
@@ -18,11 +18,11 @@ if TYPE_CHECKING:
     import pandas as pd
 
 DRAGGED_S = 0.1
-"""A goal that gives way to another one sooner is on its way to it."""
+"""A goal that is replaced sooner than this is being dragged."""
 
 
 def add_squares(ax: Axes, trace: "pd.DataFrame", steer: GridSteer, course: Course | None) -> None:
-    """Draw the squares around a walk, those that were stepped on, and those that are blocked."""
+    """Draw the squares around a walk, those that were entered, and those that are blocked."""
     blocked = course.blocked if course else ()
     xs = [*trace["step_x"], *(x for x, _ in blocked)]
     ys = [*trace["step_y"], *(y for _, y in blocked)]
@@ -75,7 +75,7 @@ def add_goals(ax: Axes, trace: "pd.DataFrame", mode: Mode | None) -> None:
     """Mark each goal with the radius of arrival, numbered in order, joined to where it was given."""
     if "goal_x" not in trace or mode is None or mode.steer.frame != "goto":
         return
-    # A goal that is dragged along is one goal: where it stays.
+    # A dragged goal is one goal, at its final place.
     goals = trace.groupby(["goal_x", "goal_y"], sort=False)[["t", "pos_x", "pos_y"]].first().reset_index()
     stays = goals["t"].shift(-1, fill_value=math.inf) - goals["t"] > DRAGGED_S
     for number, (x, y, _, from_x, from_y) in enumerate(goals[stays].to_numpy().tolist()):
@@ -133,7 +133,7 @@ def add_mode_changes(ax: Axes, trace: "pd.DataFrame") -> list[Annotation]:
 
 
 def add_jumps(ax: Axes, trace: "pd.DataFrame") -> None:
-    """Draw a dotted arrow for each time that the body was moved to another place."""
+    """Draw a dotted arrow for each relocation of the body."""
     jumps = {"pointed there": ("teleported", HEATHER), "out of the wall": ("returned", BRICK)}
     found = {label: (trace[name].to_numpy(), color) for label, (name, color) in jumps.items() if name in trace}
     found["placed by the game"] = (placed(trace), MIST)

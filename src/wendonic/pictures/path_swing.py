@@ -1,4 +1,4 @@
-"""The swing of both hands under a walk: how fast each goes, when it counts, and what was requested."""
+"""The swing of both hands under a walk: their speeds, when they count, and the request."""
 
 import math
 from typing import TYPE_CHECKING
@@ -14,7 +14,7 @@ if TYPE_CHECKING:
 
 HANDS = (("hand.left", "left hand", HONEY, "-"), ("hand.right", "right hand", HEATHER, (0, (4, 1.5))))
 SMOOTHED_S = 0.05
-"""Speeds are shown over this time, as poses tremble."""
+"""Speeds are averaged over this time, since poses tremble."""
 
 
 def hand_speeds(recording: Recording, hand: str) -> tuple[list[float], list[float]]:

@@ -1,4 +1,4 @@
-"""A picture that `wendonic draw` knows: its name, what it is drawn from, and how."""
+"""The pictures of `wendonic draw`: their names, inputs and drawing functions."""
 
 from collections.abc import Callable, Sequence
 from functools import cached_property
@@ -38,11 +38,11 @@ Taken = Literal[
     "share",
     "by",
 ]
-"""What a picture may take; a recording in brackets may be left out."""
+"""Inputs of a picture; a recording in brackets may be left out."""
 
 
 class Given:
-    """What a picture is drawn from; files are read when they are first needed."""
+    """The inputs of a picture; files are read when they are first needed."""
 
     def __init__(
         self,
@@ -60,7 +60,7 @@ class Given:
         by: str | None = None,
         held: str | None = None,
     ) -> None:
-        """Take what the command was given."""
+        """Take the arguments of the command."""
         self._profiles, self._recording, self._course = list(profiles), recording, course
         self.mode, self.seat, self.hz = mode, seat, hz
         self.start_s, self.end_s = start_s, end_s
@@ -79,19 +79,19 @@ class Given:
 
     @cached_property
     def own_profiles(self) -> dict[str, Profile]:
-        """The profiles by short names, as the player in the seat has them if one is given."""
+        """The profiles by short names, reduced to the player in the seat if one is given."""
         if self.seat is None:
             return self.profiles
         return {name: seated(profile, self.seat) for name, profile in self.profiles.items()}
 
     @property
     def own_profile(self) -> Profile:
-        """The only profile, as the player in the seat has it if one is given."""
+        """The only profile, reduced to the player in the seat if one is given."""
         return next(iter(self.own_profiles.values()))
 
     @property
     def own_by(self) -> str | None:
-        """The device to measure by, as the player in the seat has it if one is given."""
+        """The device to measure by, that of the player in the seat if one is given."""
         return seated_device(self.profile, self.seat, self.by)
 
     @cached_property
@@ -112,7 +112,7 @@ class Given:
 
     @cached_property
     def own_recording(self) -> Recording:
-        """The recording, without what other players have in their hands if a seat is given."""
+        """The recording, without the devices of other players if a seat is given."""
         if self.seat is None:
             return self.recording
         seat = Seat(self.seat, self.profile.seat)
@@ -135,21 +135,19 @@ class Given:
 
     @property
     def seen(self) -> "pd.DataFrame":
-        """The ticks of the trace from `start_s` to `end_s`, all of them where neither is given."""
+        """The ticks of the trace from `start_s` to `end_s`, all of them if neither is given."""
         return ticks_between(self.trace, self.start_s, self.end_s)
 
     @property
     def stretch(self) -> Recording | None:
-        """The recording from `start_s` to `end_s`, all of it where neither is given; None without one."""
+        """The recording from `start_s` to `end_s`, all of it if neither is given; None without one."""
         if self.some_recording is None or (self.start_s is None and self.end_s is None):
             return self.some_recording
         return cut(self.some_recording, self.start_s, self.end_s)
 
 
 class Picture(NamedTuple):
-    """One picture: `takes` says what `draw` reads of what is given, `sentence` what to see, `example` how it is
-    called.
-    """
+    """One picture: `takes` lists the inputs that `draw` reads, `sentence` says what to see, `example` a command."""
 
     name: str
     sentence: str

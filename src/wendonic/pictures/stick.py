@@ -1,4 +1,4 @@
-"""Where raw stick positions go: dead zone, rim and iso-lines of the wanted amount."""
+"""A map of a stick: dead zone, rim and lines of equal amount."""
 
 import logging
 import math
@@ -32,23 +32,23 @@ from wendonic.recording.recording import Recording
 from wendonic.study.stick_response import StickResponse
 
 GRID_STEPS = 7
-"""Raw positions of the grid between rest and rim, along an axis."""
+"""Number of raw positions of the grid between rest and rim, along an axis."""
 
 TITLE_CHARACTERS = 32
 
 AMOUNTS = (0.1, 0.25, 0.5, 0.75, 0.9)
 
 HEADINGS_DEG = tuple(sorted({*range(0, 361, 2), 45, 135, 225, 315}))
-"""Directions in which an edge of any form is looked for; the corners of all forms are among them."""
+"""Directions in which an edge of any form is searched, including the corners of all forms."""
 
 JUST_SEEN = 1e-9
-"""An amount from which on something happens; so much below a level counts as on it."""
+"""Amount from which a stick has an effect; this much below a level counts as on it."""
 
 DRAWN_WITHIN = 1e-6
-"""Tilt by which a line may be off: a small part of a pixel."""
+"""Tolerance of a line in tilt: a fraction of a pixel."""
 
 LEAST_DEAD = 0.005
-"""Tilt from which on a dead zone can be seen."""
+"""Tilt from which a dead zone is visible."""
 
 
 def draw_stick(
@@ -81,19 +81,19 @@ def draw_stick(
 
 
 def _sticks_in(recording: Recording) -> str:
-    """Say which sticks a recording has, behind the one that it has not."""
+    """Return which sticks a recording has, after the one that it lacks."""
     names = dict.fromkeys(event.control for event in recording if CONTROLS[event.control].kind == "stick")
     return f"; it has those of {', '.join(names)}" if names else ""
 
 
 def _levels(stick: StickResponse) -> dict[float, str]:
-    """Return the amounts of which lines are drawn and what is written on them."""
+    """Return the amounts for which lines are drawn, and their labels."""
     paces = [pace.amount for pace in stick.paces]
     return {amount - JUST_SEEN: f"{amount:g}" for amount in paces or AMOUNTS}
 
 
 def _draw_moved(ax: Axes, stick: StickResponse) -> None:
-    """Draw a grid of raw positions, and where each of them goes."""
+    """Draw a grid of raw positions, and the shaped position of each."""
     dress_axes(ax, "Where a grid of positions goes", "right", "forward")
     ax.set_aspect("equal")
     ax.set_xlim(-1.08, 1.08)
@@ -129,7 +129,7 @@ def _draw_plane(ax: Axes, bind: StickBind, stick: StickResponse, recording: Reco
         ax.text(-1.1, -1.1, words, color=MIST, fontsize=9, va="bottom")
     for number, (amount, words) in enumerate(_levels(stick).items()):
         _draw_level(ax, stick, amount, label=f"amount {words}", color=HONEY, linewidth=1.4)
-        # Each label sits at a heading of its own, so that lines close together still have room for theirs.
+        # Each label has its own heading, so that lines close together have room for their labels.
         _write_on_level(ax, stick, amount, words, 28.0 + 13.0 * number)
     if not stick.usual:
         _draw_any_regions(ax, stick)
@@ -149,7 +149,7 @@ def _draw_plane(ax: Axes, bind: StickBind, stick: StickResponse, recording: Reco
 
 
 def _draw_any_regions(ax: Axes, stick: StickResponse) -> None:
-    """Draw where there is nothing and where there is everything, whatever shape both have."""
+    """Draw the regions without effect and with the full amount, of any shape."""
     still = [tilt or 1.0 for tilt in stick.tilts_for(JUST_SEEN, HEADINGS_DEG, DRAWN_WITHIN)]
     edge = [stick.held(tilt, heading_deg) for tilt, heading_deg in zip(still, HEADINGS_DEG, strict=True)]
     hatched = max(still) > LEAST_DEAD
@@ -170,7 +170,7 @@ def _draw_any_regions(ax: Axes, stick: StickResponse) -> None:
 
 
 def _draw_level(ax: Axes, stick: StickResponse, amount: float, **style: Any) -> None:
-    """Draw where an amount is reached; the line is broken in directions in which it never is."""
+    """Draw where an amount is reached; the line is interrupted in directions in which it never is."""
     tilts = stick.tilts_for(amount, HEADINGS_DEG, DRAWN_WITHIN)
     places = [
         (math.nan, math.nan) if tilt is None else stick.held(tilt, heading_deg)
@@ -180,7 +180,7 @@ def _draw_level(ax: Axes, stick: StickResponse, amount: float, **style: Any) -> 
 
 
 def _write_on_level(ax: Axes, stick: StickResponse, amount: float, words: str, heading_deg: float) -> None:
-    """Write on the line of an amount, in a direction in which there is one, as near to `heading_deg` as can be."""
+    """Label the line of an amount, in a direction in which it exists, as near to `heading_deg` as possible."""
     for further in sorted(HEADINGS_DEG, key=lambda heading: abs(heading - heading_deg)):
         tilt = stick.tilt_for(amount, further)
         if tilt is not None:

@@ -1,4 +1,4 @@
-"""The house style: colours by meaning, paper, and how axes are dressed and files written."""
+"""The house style: colours by meaning, paper, axes, and writing of files."""
 
 import re
 import textwrap
@@ -28,7 +28,7 @@ MIST = "#8B8778"
 """Fog, dark enough for text."""
 
 RIM = [withStroke(linewidth=2.5, foreground=PAPER)]
-"""Path effects for words that may lie over a line: a rim of paper."""
+"""Path effects for text that may lie over a line: a rim of paper."""
 
 RAW: dict[str, Any] = {"color": FOG, "linewidth": 2.6, "solid_capstyle": "butt"}
 SHAPED: dict[str, Any] = {"color": HONEY, "linewidth": 1.4}
@@ -37,7 +37,7 @@ MOTION: dict[str, Any] = {"color": MOSS, "linewidth": 1.6}
 CLIMB: dict[str, Any] = {"color": HEATHER, "linewidth": 1.4, "linestyle": (0, (1, 1))}
 
 NAME_CHARACTERS = 24
-"""A line of a name in a legend."""
+"""Characters in a line of a name in a legend."""
 
 LINE_STYLES: tuple[tuple[str, Any], ...] = (
     (HONEY, "-"),
@@ -47,13 +47,13 @@ LINE_STYLES: tuple[tuple[str, Any], ...] = (
     (INK, (0, (3, 3))),
     (MIST, "-"),
 )
-"""Lines of several things of one kind, distinguished by colour and dashes."""
+"""Line styles for several things of one kind, distinguished by colour and dashes."""
 
 ENDINGS = (".png", ".svg", ".pdf")
 
 
 def blank_axes(ax: Axes | None, height_inches: float = 8.0) -> Axes:
-    """Return `ax`, or the one axes of a new picture, 1280 wide and 800 high unless it is to be higher."""
+    """Return `ax`, or the only axes of a new picture, 1280 wide and 800 high unless a height is given."""
     if ax is not None:
         return ax
     layout = ConstrainedLayoutEngine(w_pad=0.15, h_pad=0.12)
@@ -63,7 +63,7 @@ def blank_axes(ax: Axes | None, height_inches: float = 8.0) -> Axes:
 def split_axes(
     ax: Axes | None, heights: Sequence[float] = (1.0,), widths: Sequence[float] = (1.0,), share_x: bool = False
 ) -> list[Axes]:
-    """Put a grid of axes in the place of `ax` (or of a whole new picture) and return them, row by row."""
+    """Replace `ax` (or a new picture) by a grid of axes, and return them row by row."""
     place = blank_axes(ax)
     spec = place.get_subplotspec()
     if spec is None:
@@ -79,7 +79,7 @@ def split_axes(
 
 
 def dress_axes(ax: Axes, title: str = "", x_label: str = "", y_label: str = "") -> None:
-    """Give the axes the house's paper, ink and words."""
+    """Give the axes the house's paper, ink and labels."""
     ax.set_facecolor(PAPER)
     ax.set_xlabel(x_label, color=INK)
     ax.set_ylabel(y_label, color=INK)
@@ -93,30 +93,30 @@ def dress_axes(ax: Axes, title: str = "", x_label: str = "", y_label: str = "") 
     ax.set_axisbelow(True)
     for axis in (ax.xaxis, ax.yaxis):
         shown = axis.get_major_formatter()
-        # The time of a clock that is late, or a large length, is written as it is and not as something to add up.
+        # Large times and lengths are written in full, not as an offset.
         if isinstance(shown, ScalarFormatter):
             shown.set_useOffset(False)
             shown.set_powerlimits((-4, 12))
 
 
 def write_title(ax: Axes, title: str, pad: float = 10.0) -> None:
-    """Write a title unchanged: a dollar sign in a user's words is not a formula."""
+    """Write a title unchanged: a dollar sign in a user's text is not a formula."""
     ax.set_title(title, color=INK, loc="left", fontsize=13, fontweight="bold", pad=pad, parse_math=False)
 
 
 def key_below(ax: Axes, height_ratio: float = 1.0) -> None:
-    """Name the lines below the axes, where long names have the width of the picture; the axes go up to the top, and
+    """Put the legend below the axes, where long names have the width of the picture; the axes extend to the top, and
     are `height_ratio` times as high as wide.
     """
     ax.set_box_aspect(height_ratio)
     ax.set_anchor("N")
     words = ax.legend(loc="upper left", bbox_to_anchor=(0.0, -0.12), frameon=False, fontsize=9, labelcolor=INK)
-    # Else a long name would squeeze the axes above it.
+    # Otherwise a long name would squeeze the axes above it.
     words.set_in_layout(False)
 
 
 def label_lines(ax: Axes) -> None:
-    """Name the lines beside their right ends, with a sample of each, so that colour alone carries no meaning."""
+    """Label the lines at their right ends, with a sample of each, so that colour alone carries no meaning."""
     named = ax.legend(
         loc="center left", bbox_to_anchor=(1.0, 0.5), frameon=False, fontsize=9, handlelength=1.8, labelcolor=INK
     )
@@ -124,7 +124,7 @@ def label_lines(ax: Axes) -> None:
 
 
 def fold_names(legend: Legend) -> None:
-    """Break long names of a legend into lines: beside the axes, they would take the room of the lines themselves."""
+    """Break long names of a legend into lines; beside the axes, they would take the space of the plot."""
     for text in legend.get_texts():
         text.set_text(folded_name(text.get_text()))
 
@@ -145,7 +145,7 @@ def folded_name(name: str) -> str:
 
 
 def save_picture(drawn: Axes | Sequence[Axes], path: str | Path) -> None:
-    """Write the picture that `drawn` stands on, by file ending: `.png`, `.svg` or `.pdf`; whole or not at all.
+    """Write the picture that contains `drawn`, by file ending: `.png`, `.svg` or `.pdf`; whole or not at all.
 
     Raises `WendonicError` for another ending.
 

@@ -1,4 +1,4 @@
-"""A quantity of the feel sheet, or a number of a corpus, over one setting, or over two as a map."""
+"""A quantity of the feel sheet, or a number of a corpus, over one setting as a line, or over two as a map."""
 
 from typing import TYPE_CHECKING
 
@@ -21,21 +21,21 @@ if TYPE_CHECKING:
 
 LINES = 9
 EDGE = 0.03
-"""Share of the range within which a line would lie in a corner, without room for its number."""
+"""Share of the range below which a line would be in a corner, without room for its number."""
 SHADES = LinearSegmentedColormap.from_list("paper to honey", [PAPER, HONEY])
 
 
 def _levels(least: float, most: float) -> list[float]:
-    """Return round values to draw lines at, about LINES of them; between two that are close, the middle."""
+    """Return round values for contour lines, about LINES of them; between two close ones, the middle."""
     edge = EDGE * (most - least)
     levels = [level for level in MaxNLocator(LINES).tick_values(least, most) if least + edge < level < most - edge]
     return levels or [0.5 * (least + most)]
 
 
 def draw_sweep(frame: "pd.DataFrame", quantity: str, ax: Axes | None = None, length: LengthUnit = METRES) -> Axes:
-    """Draw a quantity of what `wendonic.study.solve.sweep` returned: over one setting a line, over two a map whose
-    contour lines carry the value; lengths in the unit `length`. Returns the axes. Raises `WendonicError` for more
-    settings, for a quantity that is not in there, and where nothing was measured.
+    """Draw a quantity from the result of `wendonic.study.solve.sweep`: over one setting a line, over two a map with
+    labelled contour lines; lengths in the unit `length`. Returns the axes. Raises `WendonicError` for more settings,
+    for a quantity that the result does not have, and if nothing was measured.
 
     >>> from wendonic.demo import demo_profile
     >>> from wendonic.study.solve.sweep import sweep
@@ -50,7 +50,7 @@ def draw_sweep(frame: "pd.DataFrame", quantity: str, ax: Axes | None = None, len
     if not 1 <= len(settings) <= 2:
         raise WendonicError(f"found {len(settings)} settings; a picture shows one or two")
     in_metres = units[metre_name(quantity)]
-    # What was requested in the game's own unit is in it already.
+    # A quantity requested in the game's own unit is in it already.
     factor = length.factor(in_metres) if quantity in units else 1.0
     values = frame[quantity].to_numpy() * factor
     if not np.isfinite(values).any():

@@ -36,7 +36,7 @@ if TYPE_CHECKING:
     import pandas as pd
 
 SAME_SPEED = 1e-4
-"""A speed within this share of the highest has reached it."""
+"""A speed within this share of the highest one counts as reaching it."""
 
 LANE_HEIGHT = 0.16
 """Height of one key's lane, as a share of a panel's."""
@@ -44,10 +44,10 @@ LANE_HEIGHT = 0.16
 MOST_LANES_HEIGHT = 4.0
 
 LOOKING: dict[str, Any] = INTENT | {"linestyle": "-", "linewidth": 1.2}
-"""The view is part of the intent; its pace from tick to tick would not be seen in dashes."""
+"""The view is part of the intent; dashes would hide its steps from tick to tick."""
 
 HEIGHTS = {"right": 1.0, "forward": 1.0, "amount": 0.8, "look": 0.8, "view": 0.8, "speed": 1.0}
-"""What a panel may show, and how high it is beside the others."""
+"""The kinds of panels, with their relative heights."""
 
 
 def draw_timeline(
@@ -119,18 +119,18 @@ def draw_timeline(
 
 
 def _panels(trace: "pd.DataFrame") -> list[str]:
-    """Return what there is to see, top first: of a player who only looks, no walk; the look of one who looks."""
+    """Return the panels, top first: no walk for a player who only looks, and the look only if the player looks."""
     if only_looks(trace):
         return ["look", "view"]
     return ["right", "forward", "amount", *(["look"] if looks_deg(trace).any() else []), "speed"]
 
 
 def _draw_channel(panel: Axes, axis: str, trace: "pd.DataFrame", seen: "pd.DataFrame", length: LengthUnit) -> None:
-    """Draw what steers along an axis of `move`; or the channel that drives, or the height, in its place."""
+    """Draw the request along an axis of `move`, or the channel that drives, or the height, in its place."""
     t, sideways = seen["t"], axis == "x"
     panel.axhline(0.0, color=FOG, linewidth=0.6)
     if not trace[["local_x", "local_y"]].any(axis=None) and trace[["turn", "throttle"]].any(axis=None):
-        # Nothing walks: what steers are the other two channels.
+        # Nothing walks, so the other two channels steer.
         channel = "turn" if sideways else "throttle"
         dress_axes(panel, y_label="turn\n(-1 left)" if sideways else "throttle\n(-1 back)")
         panel.plot(t, seen[channel], label="shaped", **SHAPED)
@@ -141,10 +141,10 @@ def _draw_channel(panel: Axes, axis: str, trace: "pd.DataFrame", seen: "pd.DataF
         panel.plot(t, seen["pos_z"], label="motion", **MOTION)
     else:
         dress_axes(panel, y_label="right\n(-1 left)" if sideways else "forward\n(-1 back)")
-        # A sample stands for the whole tick that ends at t, so its step lies at the tick's beginning.
+        # A sample holds for the whole tick that ends at t, so its step is at the beginning of the tick.
         panel.plot(t, seen[f"raw_{axis}"], drawstyle="steps-pre", label="raw", **RAW)
         panel.plot(t, seen[f"local_{axis}"], label="shaped", **SHAPED)
-        # Other channels steer along with it, or in other modes.
+        # Other channels steer as well, or in other modes.
         others = [channel for channel in (["turn"] if sideways else ["throttle", "rise"]) if trace[channel].any()]
         for channel, style in zip(others, (CLIMB, INTENT), strict=False):
             panel.plot(t, seen[channel], label=channel, **style)
@@ -152,11 +152,11 @@ def _draw_channel(panel: Axes, axis: str, trace: "pd.DataFrame", seen: "pd.DataF
 
 
 def _what_to_see(seen: "pd.DataFrame", level: bool, length: LengthUnit) -> str:
-    """Return the title's words: the top speed, or how far the view was turned by a player who only looks."""
+    """Return the words of the title: the top speed, or, for a player who only looks, how far the view turned."""
     moved = level_speeds_m_s(seen)
     if not moved.any():
         return f"view turned {turned_deg(seen):.0f} deg" if looks_deg(seen).any() else "nothing moves"
-    # Where it is reached, not where rounding makes it a little more.
+    # Where it is first reached, not where rounding makes it slightly larger.
     fastest = int((moved >= (1.0 - SAME_SPEED) * moved.max()).argmax())
     over = "" if level else " over the ground"
     when = f"first at {float(seen['t'].iloc[fastest]):.2f} s"
@@ -195,14 +195,14 @@ def _draw_speed(speed: Axes, seen: "pd.DataFrame", level: bool, length: LengthUn
 
 
 def _limits(*series: "pd.Series[float]", low: float) -> tuple[float, float]:
-    """Return limits that hold all of -1.1 (or `low`) to 1.1, and more where the values go further."""
+    """Return limits that include -1.1 (or `low`) to 1.1, and more if the values go further."""
     least = min(float(values.min()) for values in series)
     most = max(float(values.max()) for values in series)
     return min(low, 1.1 * least), max(1.1, 1.1 * most)
 
 
 def _draw_bars(ax: Axes, spans: dict[str, list[tuple[float, float]]], presses: dict[str, PressSpans]) -> None:
-    """Draw controls that are held, and below them the presses that come of it, with a mark where they begin."""
+    """Draw held controls, and below them the resulting presses, with a mark where they begin."""
     dress_axes(ax)
     for lane, bars in enumerate(spans.values()):
         ax.broken_barh([(a, b - a) for a, b in bars], (lane - 0.32, 0.64), facecolors=MIST, edgecolor=PAPER)
@@ -210,7 +210,7 @@ def _draw_bars(ax: Axes, spans: dict[str, list[tuple[float, float]]], presses: d
         ax.broken_barh([(a, b - a) for a, b in press.held], (lane - 0.14, 0.28), facecolors=SLATE)
         ax.plot(press.began, [lane] * len(press.began), "|", color=SLATE, markersize=7, markeredgewidth=1.6)
     labels = [*(name.removeprefix("key.") for name in spans), *presses]
-    # Many lanes share what height there is, and their names shrink with them.
+    # Many lanes share the height, and their names shrink with them.
     fits = MOST_LANES_HEIGHT / LANE_HEIGHT / len(labels)
     ax.set_yticks(range(len(labels)), labels, fontsize=9.0 * min(fits, 1.0))
     ax.set_ylim(len(labels) - 0.4, -0.6)

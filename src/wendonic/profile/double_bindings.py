@@ -1,4 +1,4 @@
-"""Which controls a mode binds, and which of them to two things at once."""
+"""The controls that a mode binds, and those that it binds to two things at once."""
 
 import re
 from collections.abc import Iterator, Mapping, Sequence
@@ -10,7 +10,7 @@ from wendonic.profile.schema.press import PressTable, entry_controls
 
 
 def shown_path(where: str) -> str:
-    """Return a path of parts between dots as it is shown: indexes in brackets.
+    """Return a dotted path as it is shown, with indices in brackets.
 
     >>> shown_path("move.bind.0.keys.forward.1")
     'move.bind[0].keys.forward[1]'
@@ -31,7 +31,7 @@ class BoundControl(NamedTuple):
     seat: str | None = None
 
     def meets(self, other: "BoundControl") -> bool:
-        """Return whether one hand could do both by accident: neither is shared, and one player may have both."""
+        """Return whether one player could trigger both by accident: neither is shared, both belong to one player."""
         apart = self.seat is not None and other.seat is not None and self.seat != other.seat
         return not (self.shared or other.shared or apart)
 
@@ -39,7 +39,7 @@ class BoundControl(NamedTuple):
 def bound_controls(
     channels: Mapping[str, Sequence[Bind]], presses: Mapping[str, PressTable]
 ) -> Iterator[BoundControl]:
-    """Go through everything that a mode binds."""
+    """Yield everything that a mode binds."""
     for channel, binds in channels.items():
         for index, bind in enumerate(binds):
             for name in bind.controls():
@@ -54,11 +54,11 @@ def bound_controls(
 def double_bindings(
     channels: Mapping[str, Sequence[Bind]], presses: Mapping[str, PressTable]
 ) -> list[tuple[str, str]]:
-    """Return (field path, what is wrong) for each control that two channels or presses of a mode have, or two entries
-    of a channel, unshared.
+    """Return (field path, what is wrong) for each control that two channels or presses of a mode, or two entries of a
+    channel, use without sharing it.
 
-    Chords clash only with what one of them holds down entirely: "ControlLeft+KeyC" with "KeyC", but not with
-    "ShiftLeft+KeyC", nor with "KeyC" unless "ControlLeft" is held.
+    A chord clashes only with one that it contains: "ControlLeft+KeyC" with "KeyC", but not with "ShiftLeft+KeyC", nor
+    with "KeyC" unless "ControlLeft" is held.
     """
     wrong: dict[tuple[str, str, str], str] = {}
     for first, second in combinations(bound_controls(channels, presses), 2):

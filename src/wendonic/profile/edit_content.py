@@ -1,4 +1,4 @@
-"""Values of a profile changed in the content of its file."""
+"""Changes values of a profile in the content of its file."""
 
 import copy
 from collections.abc import Callable, Iterable, Mapping
@@ -13,11 +13,11 @@ from wendonic.profile.schema.table import Table
 from wendonic.profile.units import in_metres
 
 Read = Callable[[dict[str, Any]], Table]
-"""Makes a profile of a file's content; raises pydantic's `ValidationError` where it has faults."""
+"""Makes a profile from a file's content; raises pydantic's `ValidationError` for faults."""
 
 
 def changed_content(content: Mapping[str, Any], changes: Mapping[str, Any], read: Read) -> dict[str, Any]:
-    """Return a file's content with the values at some field paths changed; None takes a field out.
+    """Return a file's content with the values at some field paths changed; None removes a field.
 
     Raises `WendonicError` for a path that does not exist.
     """
@@ -37,7 +37,7 @@ def changed_content(content: Mapping[str, Any], changes: Mapping[str, Any], read
                     raise no_step(table, above[:index], part, path)
                 whole = whole.get(part, {})
                 if part not in table:
-                    # A list that a mode has from another one becomes its own once something in it differs.
+                    # A list that a mode inherits becomes its own once something in it differs.
                     own = isinstance(whole, list)
                     table[part] = copy.deepcopy(whole) if own else unwritten.table(above[: index + 1])
                 table = table[part]
@@ -46,18 +46,16 @@ def changed_content(content: Mapping[str, Any], changes: Mapping[str, Any], read
 
 
 class UnwrittenTables:
-    """What tables hold that a content does not write: numbers of their own kind, which must not become others only
-    because one of them is written.
-    """
+    """Values of tables that a content does not write, which must not change only because one of them is written."""
 
     def __init__(self, content: Mapping[str, Any], read: Read) -> None:
-        """Take a file's content, and what makes a profile of it."""
+        """Take a file's content, and the function that makes a profile from it."""
         self._content = content
         self._read = read
         self._profile: Table | None = None
 
     def table(self, parts: Iterable[str | int]) -> Any:
-        """Return what the table at these parts of a path holds that is not the default of its fields, or the
+        """Return the values of the table at these parts of a path that differ from the defaults of its fields, or the
         numbers of a list.
         """
         try:

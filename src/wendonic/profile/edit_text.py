@@ -1,4 +1,4 @@
-"""Numbers of a profile changed in its text: comments, order and everything else stay."""
+"""Changes values of a profile in its text; comments, order and everything else stay."""
 
 import itertools
 from collections.abc import Mapping, Sequence
@@ -12,10 +12,9 @@ from wendonic.profile.field_path import no_step, path_parts
 
 
 def edited(text: str, changes: Mapping[str, Any]) -> str:
-    """Return a profile's text with the values at some field paths changed; a value of None takes a field out.
-
-    Tables on the way that the text does not have are made; entries of lists have to be there. Raises `WendonicError`
-    for a text that is not valid TOML, and for a path that does not exist.
+    """Return a profile's text with the values at some field paths changed; a value of None removes a field. Missing
+    tables on the path are created; entries of lists must exist. Raises `WendonicError` for a text that is not valid
+    TOML, and for a path that does not exist.
 
     >>> edited("[gait.walk]\\naccel_m_s2 = 9     # slow\\n", {"gait.walk.accel_m_s2": 22.0})
     '[gait.walk]\\naccel_m_s2 = 22.0  # slow\\n'
@@ -29,7 +28,7 @@ def edited(text: str, changes: Mapping[str, Any]) -> str:
         table: Any = document
         inline = False
         for count, part in enumerate(above):
-            # Within the entries of lists headers are hard to tell apart, and dotted keys have none.
+            # Headers inside the entries of lists are ambiguous, and dotted keys have none.
             inline = inline or isinstance(part, int) or _dotted(table, part)
             table = _step(table, above[:count], part, path, inline)
         if value is None:
@@ -40,13 +39,13 @@ def edited(text: str, changes: Mapping[str, Any]) -> str:
 
 
 def inlined(value: Any) -> Any:
-    """Return a value as it is written in one line: tables inline, tuples as lists.
+    """Return a value as it is written on one line: tables inline, tuples as lists.
 
     >>> inlined({"form": "power", "exponent": 1.6}).as_string()
     '{ form = "power", exponent = 1.6 }'
     """
     if isinstance(value, Mapping):
-        # By its text, as a table that is made of its values has no spaces inside its braces.
+        # Made from text, since a table made from values has no spaces inside its braces.
         return tomlkit.value(_in_line(value)) if value else tomlkit.inline_table()
     return [inlined(part) for part in value] if isinstance(value, list | tuple) else value
 
@@ -61,9 +60,7 @@ def _in_line(value: Any) -> str:
 
 
 def _put(table: Any, name: str | int, value: Any) -> None:
-    """Put a value in the place of another one, where a comment behind it stays in its column, or after the others of
-    its table.
-    """
+    """Replace a value, with the comment after it staying in its column, or add one after the others of its table."""
     old = table.get(name) if hasattr(table, "get") else None
     if old is None and isinstance(name, str):
         _append(table, name, value)
@@ -76,9 +73,7 @@ def _put(table: Any, name: str | int, value: Any) -> None:
 
 
 def _append(table: Any, name: str, value: Any) -> None:
-    """Put a new value after the last one of a table; what comes after that, blank lines and comments, is about what
-    follows.
-    """
+    """Add a value after the last one of a table; blank lines and comments after that belong to what follows."""
     table = _pieces(table)[0]
     if isinstance(table, tomlkit.items.InlineTable):
         _append_inline(table, name, value)
@@ -87,7 +82,7 @@ def _append(table: Any, name: str, value: Any) -> None:
     body = getattr(container, "body", ())
     own = list(itertools.takewhile(lambda row: not isinstance(row[1], tomlkit.items.Table | tomlkit.items.AoT), body))
     keyed = [index for index, (key, _) in enumerate(own) if key is not None]
-    # A table without values may begin with a comment of its own.
+    # A table without values may begin with its own comment.
     blank = (index for index, (_, item) in enumerate(own) if isinstance(item, tomlkit.items.Whitespace))
     index = keyed[-1] + 1 if keyed else next(blank, len(own))
     if index >= len(body):
@@ -100,7 +95,7 @@ def _append(table: Any, name: str, value: Any) -> None:
 
 
 def _append_inline(table: tomlkit.items.InlineTable, name: str, value: Any) -> None:
-    """Put a new value at the end of a table in one line; a space before its brace stays there."""
+    """Add a value at the end of an inline table; a space before its brace stays."""
     rows = table.value.body
     ends = len(table) > 0 and isinstance(rows[-1][1], tomlkit.items.Whitespace)
     space = rows.pop() if ends else None
@@ -110,8 +105,8 @@ def _append_inline(table: tomlkit.items.InlineTable, name: str, value: Any) -> N
 
 
 def _append_table(table: Any, name: str) -> Any:
-    """Return a new table, put after the others of a table; what follows these, from a blank line on, stays
-    above what it is about.
+    """Return a new table, added after the others of a table; text after these, from a blank line on, stays above what
+    it belongs to.
     """
     new = tomlkit.table()
     body = _last_body(table)
@@ -128,7 +123,7 @@ def _append_table(table: Any, name: str) -> Any:
 
 
 def _last_body(table: Any) -> list[Any]:
-    """Return the lines of the table that comes last in the text of a table."""
+    """Return the lines of the last table in the text of a table."""
     if isinstance(table, tomlkit.items.AoT):
         return _last_body(table[-1])
     container = table.value if isinstance(table, tomlkit.items.Table) else table
@@ -161,5 +156,5 @@ def _dotted(table: Any, part: str | int) -> bool:
 
 
 def _pieces(table: Any) -> list[Any]:
-    """Return the parts of a table that a file has in several places; mostly the table alone."""
+    """Return the parts of a table that a file has in several places; usually just the table."""
     return list(getattr(table, "_tables", ())) or [table]

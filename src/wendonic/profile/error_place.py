@@ -1,4 +1,4 @@
-"""Where in the schema an error of pydantic lies: its `loc` has parts that no field path has."""
+"""Locates pydantic's errors in the schema: their `loc` has parts that field paths do not have."""
 
 from collections.abc import Sequence
 from typing import Annotated, Any, get_args, get_origin
@@ -9,13 +9,13 @@ from wendonic.profile.schema.table import Table
 
 
 def field_path_at(root: type[Table], loc: Sequence[str | int]) -> list[str | int]:
-    """Leave out of pydantic's path the names of the alternatives it chose between."""
-    # A key that is wrong itself has a part of its own.
+    """Return pydantic's path without the names of alternatives."""
+    # A wrong key has an additional part.
     return [part for part, _, is_choice in _steps(root, loc) if not is_choice and part != "[key]"]
 
 
 def _steps(root: type[Table], loc: Sequence[str | int]) -> list[tuple[str | int, Any, bool]]:
-    """Go along `loc`: each part, what the schema expects there, and whether it is an alternative's name."""
+    """Follow `loc`: yield each part, what the schema expects there, and whether it is the name of an alternative."""
     steps = []
     kind: Any = root
     for part in loc:
@@ -37,7 +37,7 @@ def _step(kind: Any, part: str | int) -> tuple[Any, bool]:
     for choice in choices:
         if part in _choice_names(choice):
             return choice, True
-    # An optional field: what may be there besides nothing.
+    # An optional field: the type besides None.
     return _step(choices[0], part) if len(choices) == 1 else (None, False)
 
 
@@ -49,12 +49,12 @@ def _choice_names(choice: Any) -> tuple[str, ...]:
 
 
 def kind_at(root: type[Table], loc: Sequence[str | int]) -> Any:
-    """Return what the schema expects at `loc`, with what it is annotated with."""
+    """Return what the schema expects at `loc`, with its annotations."""
     return _steps(root, loc)[-1][1]
 
 
 def without_marks(kind: Any) -> Any:
-    """Return a type without what it is annotated with.
+    """Return a type without its annotations.
 
     >>> without_marks(Annotated[float, "above 0"])
     <class 'float'>
@@ -71,7 +71,7 @@ def alternatives_at(root: type[Table], loc: Sequence[str | int]) -> list[str]:
 
 
 def alternatives_with(root: type[Table], loc: Sequence[str | int]) -> list[str]:
-    """Return the names of the alternatives that have the field at `loc`, which the one that was chosen has not."""
+    """Return the names of the alternatives that have the field at `loc`, unlike the chosen one."""
     choices = get_args(without_marks(kind_at(root, loc[:-2]))) if len(loc) > 2 else ()
     tables = ((choice, without_marks(choice)) for choice in choices)
     has = [choice for choice, table in tables if loc[-1] in getattr(table, "model_fields", ())]
@@ -87,7 +87,7 @@ def table_around(root: type[Table], loc: Sequence[str | int]) -> type[Table]:
 
 
 def path_along(content: Any, above: Sequence[str | int], where: str) -> list[str | int]:
-    """Return the parts of a path that goes on below `above`; a number is a place in a list, or a table's name."""
+    """Return the parts of a path below `above`; a number is an index in a list, or the name of a table."""
     path = list(above)
     for part in above:
         content = part_of(content, part)
@@ -99,7 +99,7 @@ def path_along(content: Any, above: Sequence[str | int], where: str) -> list[str
 
 
 def part_of(content: Any, part: str | int) -> Any:
-    """Return what a content has under a name or number, None where it has nothing there."""
+    """Return what a content has under a name or number, None if it has nothing there."""
     try:
         return content[part]
     except (KeyError, IndexError, TypeError):

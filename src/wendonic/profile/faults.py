@@ -61,11 +61,11 @@ _WORDS_OF_TYPES = {
 
 
 def table_faults(root: type[Table], error: ValidationError, content: dict[str, Any], text: str) -> list[Fault]:
-    """Return every fault of the `content` that `text` gave, be it a profile or another `root`, line by line."""
+    """Return every fault of the `content` of `text`, as a profile or another `root`, line by line."""
     named = unknown_references(with_inherited(in_metres(content))) if root.refers_by_name else []
     places = [(path_along(content, [], where), what) for where, what in named]
     faults = [Fault(field_line(text, path), dotted(path), what) for path, what in places]
-    # Names that lead nowhere are found above, whatever else is wrong.
+    # Unknown names have been found above, whatever else is wrong.
     first = [one for one in error.errors() if one["type"] != OWN_FAULTS or one["loc"]]
     first += [without_references(one, named) for one in error.errors() if one not in first]
     faults += _faults_of(root, first, content, text)
@@ -80,7 +80,7 @@ def table_faults(root: type[Table], error: ValidationError, content: dict[str, A
 
 
 def _but_for_places(fault: Fault) -> str:
-    """Say what is wrong without the places in lists, which move when an entry is taken out."""
+    """Return what is wrong without indices in lists, which change when an entry is removed."""
     return re.sub(r"\[\d+\]", "[]", f"{fault.where}: {fault.what}")
 
 
@@ -98,7 +98,7 @@ def _faults_of(
                 yield Fault(field_line(text, full), dotted(full), words_as_written(content, full, what))
             continue
         if detail["type"] == "too_short" and detail["input"]:
-            # pydantic counts only the good entries; each bad one is reported by itself.
+            # pydantic counts only valid entries; each invalid one is reported separately.
             continue
         if detail["type"] == "union_tag_invalid":
             path.append("frame" if path[-1] == "steer" else "form")
@@ -108,7 +108,7 @@ def _faults_of(
 
 
 def _press_of_that_name(content: Any, path: Sequence[str | int], detail: ErrorDetails) -> str:
-    """Return what to write in place of a press where a control is wanted, "" where no press has that name."""
+    """Return what to write instead of a press where a control is expected, "" if no press has that name."""
     name = detail["input"]
     if detail["type"] != OWN_WORDS or path[:1] != ["mode"] or len(path) < 3 or not isinstance(name, str):
         return ""
@@ -120,8 +120,8 @@ def _press_of_that_name(content: Any, path: Sequence[str | int], detail: ErrorDe
 
 
 def _where_said(faults: list[Fault], content: dict[str, Any]) -> list[Fault]:
-    """Leave out of the faults those that a mode has from the one that it begins as, and what it lacks where there is
-    no such one.
+    """Return the faults without those that a mode with `like` inherits, and without missing fields if its `like`
+    names no mode.
     """
     modes: Any = content.get("mode")
     if not isinstance(modes, dict):
@@ -142,7 +142,7 @@ def _where_said(faults: list[Fault], content: dict[str, Any]) -> list[Fault]:
 
 
 def _what(root: type[Table], detail: ErrorDetails, units: float, unit: str) -> str:
-    """Say what is wrong; numbers as they were written, `units` of them a metre, with `unit` the file's own one."""
+    """Return what is wrong, with numbers as they were written; `units` of the file's own `unit` are a metre."""
     kind = detail["type"]
     found: Any = detail["input"]
     if slip := _unit_spelled_out(root, detail["loc"], unit):
@@ -167,7 +167,7 @@ def _what(root: type[Table], detail: ErrorDetails, units: float, unit: str) -> s
 
 
 def _unit_spelled_out(root: type[Table], loc: Sequence[str | int], unit: str) -> str:
-    """Say what to write for a key that has the name of the file's own unit in it; "" where that is not the fault."""
+    """Return what to write for a key that contains the name of the file's own unit; "" if that is not the fault."""
     *above, name = field_path_at(root, loc)
     own = unit_name_of(str(name), unit)
     known = quantity_names() if above == ["budget"] else list(table_around(root, loc).model_fields)
@@ -177,7 +177,7 @@ def _unit_spelled_out(root: type[Table], loc: Sequence[str | int], unit: str) ->
 
 
 def _as_meant(root: type[Table], detail: ErrorDetails, allowed: str) -> str:
-    """Say how a list or a table is written that was written as something else."""
+    """Return how to write a list or a table that was written as something else."""
     found: Any = detail["input"]
     name = next((str(part) for part in reversed(detail["loc"]) if isinstance(part, str)), "")
     if allowed == "a list":
@@ -197,7 +197,7 @@ def _as_meant(root: type[Table], detail: ErrorDetails, allowed: str) -> str:
     table = table_around(root, detail["loc"])
     field = table.model_fields.get(name)
     if field is None and isinstance(found, str | list):
-        # A table under a name of the user's own: its first field that has to be there holds what was written.
+        # A table under a user's own name: its first required field gets the written value.
         kind = kind_at(root, detail["loc"])
         needed = [own for own, info in getattr(kind, "model_fields", {}).items() if info.is_required()]
         if needed:
@@ -215,16 +215,14 @@ def _as_meant(root: type[Table], detail: ErrorDetails, allowed: str) -> str:
 
 
 def _words_in(kind: Any) -> tuple[str, ...]:
-    """Return the words that a list may hold; none where it holds something else."""
+    """Return the words that a list may contain; none if it contains something else."""
     kind = without_marks(kind)
     (of, *_) = get_args(kind) or (None,)
     return get_args(of) if get_origin(of) is Literal else ()
 
 
 def _as_described(root: type[Table], detail: ErrorDetails, units: float) -> str:
-    """Return the range of the number that was expected, or an example of the string; "" for what the schema does not
-    describe.
-    """
+    """Return the range of the expected number, or an example of the string; "" if the schema does not describe it."""
     if detail["type"] == "float_type":
         return _range(root, detail["loc"], units)
     example = _example(root, detail["loc"])
@@ -232,12 +230,12 @@ def _as_described(root: type[Table], detail: ErrorDetails, units: float) -> str:
 
 
 def _named(root: type[Table], loc: Sequence[str | int]) -> str:
-    """Say what a string at `loc` names."""
+    """Return what a string at `loc` names."""
     field = table_around(root, loc).model_fields.get(str(loc[-1]))
     words = kind_words(str, *field.metadata) if field else kind_words(kind_at(root, loc))
     if words in ("string", "table", "one word"):
         return "a string"
-    # Of what else has a name it shows in the same file where that is.
+    # Other names are defined in the same file.
     added = " ([window.zone.NAME] adds one)" if words == "zone" else ""
     return f"the name of {'an' if words[0] in 'aeiou' else 'a'} {words}{added}"
 
@@ -251,9 +249,7 @@ def _tables_of(kind: Any) -> list[type[Table]]:
 
 
 def _around_number(kind: Any, found: float) -> str:
-    """Return the fields of a table around its number, where one stood in the table's place; "" where no number says
-    all that has to be said.
-    """
+    """Return a table for a number that was written in its place; "" if a number is not enough for the table."""
     tables = _tables_of(kind)
     shared = set.intersection(*(set(table.model_fields) for table in tables)) if len(tables) > 1 else set()
     for table in tables:
@@ -261,7 +257,7 @@ def _around_number(kind: Any, found: float) -> str:
         words = {name: field for name, field in table.model_fields.items() if name == "form" and len(tables) > 1}
         needed = [name for name, field in table.model_fields.items() if field.is_required() and name not in words]
         numbers = [name for name, field in fields.items() if "number" in kind_words(field.annotation)]
-        # Of two limits, what a number alone says is how much is too much.
+        # A single number for two limits means the upper one.
         numbers.sort(key=lambda name: name != "max")
         if numbers and not set(needed) - {numbers[0]} and _within_limits(table.model_fields[numbers[0]], found):
             form = "".join(f'form = "{get_args(field.annotation)[0]}", ' for field in words.values())
@@ -275,20 +271,20 @@ def _within_limits(field: FieldInfo, found: float) -> bool:
 
 
 def _example(root: type[Table], loc: Sequence[str | int]) -> str:
-    """Return the example that the schema has for a field; "" for none."""
+    """Return the schema's example for a field; "" for none."""
     name = next((str(part) for part in reversed(loc) if isinstance(part, str)), "")
     return next((words.example for words in field_words(table_around(root, loc)) if words.name == name), "")
 
 
 def _holds_keys(kind: Any) -> bool:
-    """Return whether a list has codes of keys in it."""
+    """Return whether a list contains key codes."""
     kind = without_marks(kind)
     (of, *_) = get_args(kind) or (None,)
     return get_origin(of) is Annotated and kind_words(*get_args(of)) == "key"
 
 
 def _choice(_: type[Table], detail: ErrorDetails) -> str:
-    """Say what was found in place of one of a few words, be it a field's value or an alternative's `form`."""
+    """Return what was found in place of one of a few words, in a field's value or an alternative's `form`."""
     context = detail["ctx"]
     found = context.get("tag", detail["input"])
     expected = context.get("expected_tags") or context["expected"]
@@ -316,14 +312,14 @@ def _no_alternative(root: type[Table], detail: ErrorDetails) -> str:
     around = [key for key in found if key in table_around(root, detail["loc"][:-1]).model_fields]
     if around:
         guess = f'; "{around[0]}" belongs in {dotted(detail["loc"][:-2])};'
-    # A press may name a control and nothing else.
+    # A press may be just a control.
     sources = ["a control's name" if key == "name" else str(key) for key in alternatives]
     return f"found {keys}{guess} allowed as a source of {channel}: {', '.join(sources)}"
 
 
 def _missing(root: type[Table], detail: ErrorDetails) -> str:
     name, example = str(detail["loc"][-1]), _example(root, detail["loc"])
-    # A table has a header of its own, which no example on one line shows.
+    # A table has its own header, which an example on one line cannot show.
     return f"is missing, such as {name} = {example}" if example and "{" not in example else "is missing"
 
 
@@ -345,14 +341,14 @@ _WORDS: dict[str, Callable[[type[Table], ErrorDetails], str]] = {
 def _guess(found: object, allowed: list[str]) -> str:
     if not isinstance(found, str):
         return ""
-    # An axis of a game without its sign is the positive one.
+    # An axis without a sign means the positive one.
     words = [word.strip('"') for word in allowed]
     return did_you_mean(found, words, f"+{found}" if f"+{found}" in words else field_meant(found, words))
 
 
 @functools.cache
 def _source_keys() -> frozenset[str]:
-    """Return the keys under which entries of all channels name their controls."""
+    """Return the keys with which entries of all channels name their controls."""
     channels = (Move, Rise, Throttle, Turn, LookTable, GoalTable)
     return frozenset(str(key) for channel in channels for key in alternatives_at(channel, ("bind", 0)))
 
@@ -367,7 +363,7 @@ def _unknown_key(name: str, root: type[Table], loc: Sequence[str | int]) -> str:
         allowed = [unit_name(field) for field in allowed]
     if name in _source_keys() and issubclass(table, Bind):
         return "a source has one device; give this one a [[bind]] of its own"
-    # What goes with another form is not a slip, and so may be what was meant.
+    # A field of another form is not a slip, and may be what was meant.
     others = list(fields_of_others(table)) if issubclass(table, Choice) else []
     known = [*allowed, *others]
     meant = field_meant(name, known)
@@ -380,11 +376,11 @@ def _unknown_key(name: str, root: type[Table], loc: Sequence[str | int]) -> str:
 
 
 MOST_PLACES = 3
-"""Of more tables than this that have a field, the nearest ones are named."""
+"""If more tables than this have a field, only the nearest ones are named."""
 
 
 def _stands_in(root: type[Table], name: str, written: str, path: Sequence[str | int]) -> str:
-    """Say which other tables have a field, the nearest to `path` first; "" where none has it."""
+    """Return which other tables have a field, the nearest to `path` first; "" if none has it."""
     here = [str(part) for part in path]
     places = []
     for found in tables_with(root, name):
@@ -399,12 +395,12 @@ def _stands_in(root: type[Table], name: str, written: str, path: Sequence[str | 
 
 
 def _range(root: type[Table], loc: Sequence[str | int], units: float) -> str:
-    """Say in words what range the schema gives to the number at `loc`, in what `units` of are a metre."""
-    # A number in a list has its range where the list's field is.
+    """Return in words the range of the number at `loc`, in a unit of which `units` are a metre."""
+    # The range of a number in a list is that of the list's field.
     ends = [end for end in range(len(loc), 0, -1) if isinstance(loc[end - 1], str)]
     table, name = table_around(root, loc[: ends[0]]), str(loc[ends[0] - 1])
     if name not in table.model_fields:
-        # A name of the user's own: the field that it belongs to has the range.
+        # A user's own name: the range is that of its field.
         return _range(root, loc[: ends[0] - 1], units)
     return range_words(table.model_fields[name], units)
 

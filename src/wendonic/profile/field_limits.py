@@ -1,4 +1,4 @@
-"""The limits that a field sets its number."""
+"""The limits of a field's number."""
 
 import math
 from collections.abc import Iterable, Iterator
@@ -8,8 +8,8 @@ from pydantic.fields import FieldInfo
 
 
 def field_limits(field: FieldInfo, margin: float = 0.0) -> tuple[float, float]:
-    """Return the least and the most that a number of a field may be, in the field's own unit; a limit that is not
-    allowed itself is moved inwards by a margin.
+    """Return the smallest and largest value of a field's number, in the field's own unit; an exclusive limit is moved
+    inwards by a margin.
 
     >>> from wendonic.profile.schema.gait import Gait
     >>> field_limits(Gait.model_fields["top_speed_m_s"]), field_limits(Gait.model_fields["top_speed_m_s"], 0.1)
@@ -23,7 +23,7 @@ def field_limits(field: FieldInfo, margin: float = 0.0) -> tuple[float, float]:
 
 
 def is_whole(field: FieldInfo) -> bool:
-    """Return whether the numbers of a field are whole ones.
+    """Return whether the numbers of a field are whole numbers.
 
     >>> from wendonic.profile.schema.gait import Gait
     >>> from wendonic.profile.schema.move import Move
@@ -35,7 +35,7 @@ def is_whole(field: FieldInfo) -> bool:
 
 
 def _kinds(annotation: Any) -> Iterator[type]:
-    """Go through the types of the values that an annotation allows."""
+    """Yield the types of the values that an annotation allows."""
     if isinstance(annotation, type):
         yield annotation
     for part in get_args(annotation):
@@ -43,7 +43,7 @@ def _kinds(annotation: Any) -> Iterator[type]:
 
 
 def _limits(parts: Iterable[Any]) -> Iterator[Any]:
-    """Go through the limits that an annotation holds, however deep they lie in it."""
+    """Yield the limits in an annotation, at any depth."""
     for part in parts:
         if any(hasattr(part, name) for name in ("ge", "gt", "le", "lt")) and not isinstance(part, type):
             yield part

@@ -1,4 +1,4 @@
-"""The line of a TOML text on which a field is written."""
+"""Finds the line of a TOML text on which a field is written."""
 
 from collections.abc import Sequence
 from typing import Any

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from wendonic.errors import WendonicError
 
 SEPARATES = ".[]=,\"'"
-"""Characters that paths and lists of paths are written with; no name contains one."""
+"""Characters with a meaning in paths and lists of paths; no name contains one."""
 
 _WORD = re.compile(r"""(?:"([^"]+)"|'([^']+)'|([^.\[\]"']+))((?:\[\d+\])*)(\.(?!$)|$)""")
 
@@ -32,7 +32,7 @@ def path_parts(path: str) -> list[str | int]:
 
 
 def dotted(path: Sequence[str | int]) -> str:
-    """Return a path the way a programmer writes it.
+    """Return a path as a programmer writes it.
 
     >>> dotted(["mode", "foot", "move", "bind", 1, "curve"])
     'mode.foot.move.bind[1].curve'
@@ -41,7 +41,7 @@ def dotted(path: Sequence[str | int]) -> str:
 
 
 def no_step(found: object, above: Sequence[str | int], part: str | int, path: str) -> WendonicError:
-    """Return the error for a path that goes on where there is nothing: past the end of a list, or into a value.
+    """Return the error for a path that leads past the end of a list, or into a value.
 
     >>> print(no_step(["a", "b"], ["mode", "foot", "move", "bind"], 7, "mode.foot.move.bind[7].gate"))
     mode.foot.move.bind[7].gate does not exist; allowed: mode.foot.move.bind[0] to [1]

@@ -1,20 +1,19 @@
-"""Modes that begin as another one and say only what differs."""
+"""Modes that copy another one and contain only what differs."""
 
 from collections.abc import Mapping, Sequence
 from typing import Any
 
 _CHOOSES = ("frame", "form")
-"""Fields that choose what else a table may have: where one differs, nothing of the other table is taken over."""
+"""Fields that determine what else a table may have: if one differs, nothing of the other table is inherited."""
 
 _EITHER = (("half_life_s", "one_euro"), ("deg_per_count", "cm_per_turn"))
-"""Fields of which a table has one: who writes one does without the other."""
+"""Fields of which a table has only one: writing one replaces the other."""
 
 
 def with_inherited(content: Any) -> Any:
-    """Return a profile's content in which every mode with `like` has what the other one has and it does not say.
-
-    Tables are taken over field by field, lists whole. A `like` that names no mode, or leads in a circle, is left as
-    it is.
+    """Return a profile's content in which every mode with `like` has everything of the other mode that it does not
+    contain itself. Tables are inherited field by field, lists as a whole. A `like` that names no mode, or leads in a
+    circle, is left as it is.
 
     >>> foot = {"gait": "walk", "move": {"diagonal": "cap", "half_life_s": 0.02}}
     >>> aim = {"like": "foot", "move": {"diagonal": "unit"}}
@@ -28,7 +27,7 @@ def with_inherited(content: Any) -> Any:
 
 
 def likes(modes: Mapping[str, Any], name: str) -> list[str]:
-    """Return the modes that a mode begins as, the nearest first; a circle ends with the name that closes it.
+    """Return the modes that a mode copies, the nearest first; a circle ends with the name that closes it.
 
     >>> likes({"a": {"like": "b"}, "b": {"like": "c"}, "c": {}}, "a"), likes({"a": {"like": "a"}}, "a")
     (['b', 'c'], ['a'])
@@ -47,8 +46,8 @@ def likes(modes: Mapping[str, Any], name: str) -> list[str]:
 
 
 def inherited_from(modes: Mapping[str, Any], name: str, path: Sequence[str | int]) -> str:
-    """Return the mode in which something is written that a mode has at a path of its own: itself, or the nearest of
-    those that it begins as.
+    """Return the mode in which something at a path of a mode is written: itself, or the nearest of those that it
+    copies.
 
     >>> foot = {"move": {"bind": [{"stick": "pad.left_stick"}]}}
     >>> modes = {"foot": foot, "swim": {"like": "foot", "move": {"half_life_s": 0.1}}}

@@ -1,4 +1,4 @@
-"""A profile from a file."""
+"""Loads profiles."""
 
 import re
 import tomllib
@@ -54,7 +54,7 @@ def text_of(path: str | Path, kind: str, error: type[FileError]) -> str:
 
 
 def table_from_text(table: type[AnyTable], text: str, path: str | Path, error: type[FileError]) -> AnyTable:
-    """Return the table that a TOML text holds, or raise `error` with all its faults at once."""
+    """Return the table of a TOML text, or raise `error` with all its faults at once."""
     try:
         content = tomllib.loads(text)
     except (tomllib.TOMLDecodeError, RecursionError) as fault:

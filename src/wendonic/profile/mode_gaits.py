@@ -1,4 +1,4 @@
-"""What a mode can do with its gaits, and what it cannot."""
+"""Checks whether the gaits of a mode fit it."""
 
 from collections.abc import Iterator, Mapping
 from typing import Any
@@ -7,9 +7,9 @@ from wendonic.profile.schema.gait import Gait
 
 
 def gait_faults(name: str, mode: Any, gaits: Mapping[str, Gait]) -> Iterator[tuple[str, str]]:
-    """Give (field path, what is wrong) for each gait of a mode that does not go with it: weight where nothing falls,
-    gaits with weight beside such without, a jump by a press that is not there or is used for something else, kept
-    speed where the body has to stop.
+    """Yield (field path, what is wrong) for each gait that does not fit the mode: weight if nothing falls, gaits with
+    weight next to gaits without, a jump by a press that does not exist or is used for something else, kept speed if
+    the body has to stop.
     """
     frame = mode.steer.frame
     if frame == "goto":
@@ -41,7 +41,7 @@ def gait_faults(name: str, mode: Any, gaits: Mapping[str, Gait]) -> Iterator[tup
 
 
 def idle_gait_faults(modes: Mapping[str, Any], gaits: Mapping[str, Gait]) -> Iterator[tuple[str, str]]:
-    """Give the gaits that rise although no mode flies by them: nothing flies on foot."""
+    """Yield the gaits with `rise_m_s` that no flying mode uses."""
     flying = {gait for mode in modes.values() if mode.steer.frame == "fly" for gait in _names(mode)}
     for name, gait in gaits.items():
         used = any(name in _names(mode) for mode in modes.values())

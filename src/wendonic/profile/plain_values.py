@@ -1,4 +1,4 @@
-"""Values that a program hands in, as a file would hold them."""
+"""Converts values from a program to those of a file."""
 
 from collections.abc import Mapping
 from typing import Any, SupportsFloat
@@ -7,8 +7,8 @@ _PLAIN = frozenset((bool, int, float, str, type(None)))
 
 
 def plain_value(value: Any) -> Any:
-    """Return a value made of Python's own numbers, lists and dicts. Another library's number would not be known as
-    one, and a length not be taken in the game's own unit.
+    """Return a value made of Python's own numbers, lists and dicts. Number types of other libraries would not be
+    recognised, nor their lengths converted to the game's own unit.
 
     >>> from fractions import Fraction
     >>> plain_value({"at": (Fraction(1, 2), 3), "form": "knee"})
@@ -17,7 +17,7 @@ def plain_value(value: Any) -> Any:
     if type(value) in _PLAIN:
         return value
     if hasattr(value, "tolist"):
-        # An array, or one number of its kind.
+        # An array, or a scalar of such a type.
         value = value.tolist()
     if isinstance(value, Mapping):
         return {name: plain_value(part) for name, part in value.items()}
@@ -29,7 +29,7 @@ def plain_value(value: Any) -> Any:
 
 
 def is_plain(value: Any) -> bool:
-    """Return whether a value is made of numbers, texts, lists and dicts alone, as a file's is: without tables.
+    """Return whether a value consists of numbers, texts, lists and dicts only, like that of a file, without tables.
 
     >>> from wendonic.profile.schema.world import World
     >>> is_plain({"world": {"up": "+z"}}), is_plain({"world": World(right="+x", forward="+y")})

@@ -1,5 +1,5 @@
-"""A content with its faults put right: pydantic looks at a table as a whole only when all of its fields are right, so
-what is wrong with the whole shows only then.
+"""Corrects the faults of a content: pydantic validates a table as a whole only if all of its fields are valid, so
+faults of the whole appear only then.
 """
 
 import copy
@@ -19,26 +19,26 @@ from wendonic.profile.trade_words import field_meant
 from wendonic.profile.units import in_metres
 
 MOST_ROUNDS = 12
-"""Faults hide faults that hide faults; no further than this."""
+"""Faults may hide other faults; most rounds in which they are uncovered."""
 
 
 def hidden_errors(
     root: type[Table], content: dict[str, Any], first: Sequence[ErrorDetails]
 ) -> tuple[list[ErrorDetails], list[ErrorDetails]]:
-    """Return the errors of whole tables that show once those of `first` are put right: when what is wrong is taken
-    out, and when an example stands in its place. One that shows either way does not come from the putting right.
+    """Return the errors of whole tables that appear once those of `first` are corrected: when the wrong values are
+    removed, and when examples replace them. An error that appears both times is not caused by the correction.
     """
     return _later(root, content, first, _take_out), _later(root, content, first, _put_example)
 
 
 def own_lines(error: ErrorDetails) -> list[tuple[str, str]]:
-    """Return where (from the table on that the error is about) and what: the lines of an error that has several."""
+    """Return (path from the table on, message) for each line of an error that has several."""
     lines = str(error["ctx"]["words"]).splitlines()
     return [(where, what) for where, _, what in (line.partition(": ") for line in lines)]
 
 
 def without_references(error: ErrorDetails, named: Collection[tuple[str, str]]) -> ErrorDetails:
-    """Return an error of several lines without those about names that lead nowhere."""
+    """Return an error of several lines without those about unknown names."""
     words = "\n".join(f"{where}: {what}" for where, what in own_lines(error) if (where, what) not in named)
     return {**error, "ctx": {"words": words}}
 
@@ -53,7 +53,7 @@ def _later(
     tried: Counter[str] = Counter()
     whole = copy.deepcopy(with_inherited(in_metres(content)))
     for _ in range(MOST_ROUNDS):
-        # From the last entry of a list to the first: taking one out moves those behind it.
+        # From the last entry of a list to the first, since removing one shifts those after it.
         for error in reversed(errors):
             tried[error["msg"]] += 1
             put_right(root, whole, error, tried[error["msg"]])
@@ -89,8 +89,8 @@ def _take_out(root: type[Table], whole: Any, error: ErrorDetails, _: int) -> Non
 def _put_example(root: type[Table], whole: Any, error: ErrorDetails, attempt: int) -> None:
     if error["type"] == OWN_FAULTS:
         for path in _paths(root, whole, error):
-            # What is wrong may be another field than the one that is named: the table around them, and if that does
-            # not do, the one around it.
+            # The wrong field may be another one than the one named: the table around them, and if that does not help,
+            # the one around that.
             _without(whole, path[: max(1, len(path) - attempt)])
     elif error["type"] == "extra_forbidden":
         _rename(root, whole, error)
@@ -99,7 +99,7 @@ def _put_example(root: type[Table], whole: Any, error: ErrorDetails, attempt: in
 
 
 def path_meant(root: type[Table], loc: Sequence[str | int]) -> list[str | int] | None:
-    """Return the path of the field that an unknown key at `loc` stands for, None where that is not known."""
+    """Return the path of the field that an unknown key at `loc` means, None if that is not known."""
     *above, written = field_path_at(root, loc)
     known = table_around(root, loc).model_fields
     meant = field_meant(str(written), known) or next(iter(get_close_matches(str(written), known, n=1)), None)
@@ -107,7 +107,7 @@ def path_meant(root: type[Table], loc: Sequence[str | int]) -> list[str | int] |
 
 
 def _rename(root: type[Table], whole: Any, error: ErrorDetails) -> None:
-    """Give an unknown key the name that was meant, if it is known; else take it out."""
+    """Rename an unknown key to the name that was meant, if it is known; otherwise remove it."""
     _without(whole, field_path_at(root, error["loc"]))
     meant = path_meant(root, error["loc"])
     if meant is not None and _value(whole, meant) is None:
@@ -115,7 +115,7 @@ def _rename(root: type[Table], whole: Any, error: ErrorDetails) -> None:
 
 
 def _put_nearest_example(root: type[Table], whole: Any, loc: Sequence[str | int]) -> None:
-    """Put the schema's example at `loc`, or around it at the nearest place for which there is one."""
+    """Put the schema's example at `loc`, or at the nearest place around it that has one."""
     for end in range(len(loc), 0, -1):
         field = table_around(root, loc[:end]).model_fields.get(str(loc[end - 1]))
         if field is not None and field.examples:

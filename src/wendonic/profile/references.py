@@ -1,4 +1,4 @@
-"""What a profile refers to by name, which has to exist: gaits, modes, zones and presses."""
+"""References of a profile by name, which must exist: gaits, modes, zones and presses."""
 
 from collections.abc import Iterable, Iterator
 from typing import Any
@@ -12,8 +12,8 @@ from wendonic.profile.schema.window import USUAL_ZONES
 
 
 def _not_there(kind: str, name: str, known: Iterable[str], table: str) -> str:
-    """Return that there is no `kind` of that name, which names there are, and the table that adds it, if it can be a
-    name.
+    """Return that there is no `kind` with that name, the existing names, and the table that would add it, if the name
+    is possible.
 
     >>> _not_there("gait", "sprint up", ["walk"], "gait")
     'no gait "sprint up"; there are: walk; a table [gait."sprint up"] adds it'
@@ -26,7 +26,7 @@ def _not_there(kind: str, name: str, known: Iterable[str], table: str) -> str:
 
 
 def _zone_fields(mode: dict[str, Any], path: str) -> Iterator[tuple[str, str]]:
-    """Go through the zones that a mode names: field path and name. What is not of the right type is passed over."""
+    """Yield the zones that a mode names: field path and name. Values of a wrong type are skipped."""
     for channel in ("move", "look", "goal"):
         table = mode.get(channel)
         binds = table.get("bind") if isinstance(table, dict) else None
@@ -49,7 +49,7 @@ def _zone_fields(mode: dict[str, Any], path: str) -> Iterator[tuple[str, str]]:
 
 
 def _press_fields(mode: dict[str, Any], path: str) -> Iterator[tuple[str, str]]:
-    """Go through the presses that a mode's channels name: field path and name."""
+    """Yield the presses that a mode's channels name: field path and name."""
     move, look = mode.get("move"), mode.get("look")
     amounts = move.get("press_amounts") if isinstance(move, dict) else None
     for name in amounts if isinstance(amounts, dict) else ():
@@ -73,7 +73,7 @@ def _press_fields(mode: dict[str, Any], path: str) -> Iterator[tuple[str, str]]:
 
 
 def _seated_tables(mode: dict[str, Any], path: str) -> list[tuple[str, Any]]:
-    """Return what of a mode may name a seat, by field paths."""
+    """Return the parts of a mode that may name a seat, by field path."""
     tables: list[tuple[str, Any]] = []
     for channel in ("move", "rise", "throttle", "turn", "look", "goal"):
         table = mode.get(channel)
@@ -108,7 +108,7 @@ def _within(table: Any, *names: Any) -> Any:
 
 
 def _closed_modes(mode: dict[str, Any], path: str, modes: dict[str, Any]) -> Iterator[tuple[str, str]]:
-    """Go through the presses that enter a mode which is not there, or may not be entered from here."""
+    """Yield the presses that enter a mode that does not exist, or that cannot be entered from this one."""
     presses, leave_to = mode.get("press"), mode.get("leave_to")
     begun = _within(modes, mode.get("like"))
     for name, table in presses.items() if isinstance(presses, dict) else ():
@@ -140,9 +140,8 @@ def _unknown_likes(modes: dict[str, Any]) -> Iterator[tuple[str, str]]:
 
 
 def unknown_references(content: dict[str, Any]) -> list[tuple[str, str]]:
-    """Return (field path, what is wrong) for each gait, mode, zone or press that is named but not there.
-
-    `content` may have other faults: what is not of the right type is passed over.
+    """Return (field path, what is wrong) for each gait, mode, zone or press that is named but does not exist.
+    `content` may have other faults: values of a wrong type are skipped.
     """
     wrong: list[tuple[str, str]] = []
     modes, gaits, window = content.get("mode"), content.get("gait", {}), content.get("window", {})

@@ -1,4 +1,4 @@
-"""A profile to a file: comments, order and layout of the file that is there stay."""
+"""Saves profiles: comments, order and layout of an existing file stay."""
 
 import codecs
 from collections.abc import Iterator
@@ -51,7 +51,7 @@ def write_profile_text(text: str, path: str | Path) -> None:
 def saved_text(profile: Profile, text: str, path: str | Path = "<text>") -> str:
     """Return a profile as TOML, in the layout of a `text` that already holds one, or anew for an empty one.
 
-    Raises `ProfileError` for a text with faults, and `WendonicError` if what comes out would not load as the same
+    Raises `ProfileError` for a text with faults, and `WendonicError` if the result would not load as the same
     profile.
 
     >>> foot = 'format = "wendonic-profile"\\nversion = 1\\n[[mode.foot.move.bind]]\\nstick = "pad.left_stick"\\n'
@@ -72,7 +72,7 @@ def saved_text(profile: Profile, text: str, path: str | Path = "<text>") -> str:
 
 
 def _holds(text: str, profile: Profile) -> bool:
-    """Return whether a text is that of a profile: not every version of TOML Kit edits a table of one line well."""
+    """Return whether a text loads as a profile: not every version of TOML Kit edits inline tables correctly."""
     try:
         return profile_from_text(text).model_dump() == profile.model_dump()
     except ProfileError:
@@ -80,11 +80,11 @@ def _holds(text: str, profile: Profile) -> bool:
 
 
 HEADED = ("mode", "gait")
-"""Tables whose tables by name have headers of their own."""
+"""Tables whose named tables have their own headers."""
 
 
 def _differences(old: Any, new: Any, path: str) -> Iterator[tuple[str, Any]]:
-    """Give (field path, new value) where two contents differ; None for what the new one does not say."""
+    """Yield (field path, new value) where two contents differ; None for what the new one does not have."""
     if isinstance(old, dict) and isinstance(new, dict):
         for name in old.keys() - new.keys():
             yield f"{path}.{name}".removeprefix("."), None

@@ -1,4 +1,4 @@
-"""What a slip in a TOML file probably was meant to be."""
+"""Explains common slips in TOML files."""
 
 import re
 from collections.abc import Callable
@@ -55,11 +55,11 @@ _SLIPS: tuple[tuple[str, Callable[[re.Match[str]], str]], ...] = (
     (r"^\s*(?P<word>\[[^\]]*)\0$", lambda slip: f'"]" is missing: {slip["word"]}]'),
     (r"""=\s*["'][^"']*\0$""", lambda _: "the closing quote is missing"),
 )
-"""Text before and (behind a NUL) at the position where a parser gave up, and what to say of it."""
+"""Text before and (after a NUL) at the position of a parser's error, and the message for it."""
 
 
 def toml_slip(text: str, line: int, column: int, parser_message: str) -> str:
-    """Return what is wrong at a line and column (both from 1) of a TOML text and what is meant, or the parser's own
+    """Return what is wrong at a line and column (both from 1) of a TOML text and what was meant, or the parser's own
     message.
 
     >>> toml_slip("inner = .2", 1, 9, "Invalid value")
@@ -72,7 +72,7 @@ def toml_slip(text: str, line: int, column: int, parser_message: str) -> str:
         return parser_message
     row = lines[line - 1]
     what = row.partition("=")[0].strip()
-    # A table whose bracket is missing is looked up before that is noticed.
+    # The parser looks up a table before it notices the missing bracket.
     closed = "]" in what or not what.startswith("[")
     if closed and ("twice" in parser_message or "overwrite" in parser_message):
         return f"{what} is written twice; {'put both into one' if what.startswith('[') else 'keep one'}"

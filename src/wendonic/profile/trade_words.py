@@ -1,4 +1,4 @@
-"""Words of the trade that a profile calls something else, and where each is found."""
+"""Trade words for which a profile has another name, and where each is found."""
 
 import re
 from collections.abc import Iterable
@@ -984,11 +984,11 @@ FIELDS_MEANT: dict[str, tuple[str, ...]] = {
     "velocity": ("top_speed_m_s",),
     "up": ("forward",),
 }
-"""What may have been meant by a key that a table does not have."""
+"""The fields that unknown keys may mean."""
 
 
 def plain(word: str) -> str:
-    """Return a word without what it may be spelled with or without: case, dashes, plural.
+    """Return a word in a normal form, without case, dashes and plural.
 
     >>> plain("Coyote-Time"), plain("dead_zones"), plain("cm/360")
     ('coyote time', 'dead zone', 'cm/360')

@@ -1,4 +1,4 @@
-"""From a profile to what the tick runs on: the kernels' numbers of one mode."""
+"""Turns a mode of a profile into the numbers of the kernels."""
 
 from collections.abc import Iterable
 from typing import NamedTuple
@@ -22,8 +22,8 @@ NO_PRESS = -1
 
 
 class ModeTuning(NamedTuple):
-    """Every number of one mode: those of its tick, and the measured rims and curves through points that these point
-    into. `gyros` says which source of `look` a rate sensor is.
+    """Every number of one mode: those of its tick, and the tables of measured rims and curves through points that
+    they refer to. `gyros` says which sources of `look` are rate sensors.
     """
 
     tick: Tuning
@@ -32,8 +32,8 @@ class ModeTuning(NamedTuple):
 
 
 def turns_within_a_tick(mode: Mode, gaits: Iterable[Gait], on_course: bool) -> bool:
-    """Return whether the direction may turn within a tick, so that it is cut into parts. It does not on level ground,
-    by camera or map, facing the travel, with a plain gait; squares keep their own time.
+    """Return whether the direction may turn within a tick, so that the tick is cut into parts. It does not turn on
+    level ground, with the frames camera and map, facing the travel, with a plain gait; squares keep their own time.
     """
     steer = mode.steer
     if steer.frame == "grid":
@@ -45,7 +45,7 @@ def turns_within_a_tick(mode: Mode, gaits: Iterable[Gait], on_course: bool) -> b
 
 
 def mode_tuning(profile: Profile, mode_name: str, on_course: bool = False) -> ModeTuning:
-    """Return every number of one mode. Angles in radians; `on_course` says that there are walls or heights."""
+    """Return every number of one mode. Angles in radians; `on_course` says whether there are walls or heights."""
     mode = profile.mode[mode_name]
     steer = mode.steer
     gaits = profile.gaits_of(mode_name)

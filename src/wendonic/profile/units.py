@@ -1,4 +1,4 @@
-"""A game's own unit of length in a profile: what is written in it becomes metres, and is shown in it again."""
+"""A game's own unit of length in a profile: values in it are converted to metres, and back for display."""
 
 import math
 import re
@@ -10,11 +10,11 @@ _IN_UNITS = re.compile(r"^(.+)_u(|_s|_s2|_per_min)$")
 _IN_METRES = re.compile(r"^(.+)_m(|_s|_s2|_per_min)$")
 _FIELD = re.compile(r"\b[a-z][a-z0-9_]*_m(?:_s2|_s|_per_min)?\b")
 _NAMED = ("press_amounts",)
-"""Tables whose keys are names that the player's presses have, not fields."""
+"""Tables whose keys are names of presses, not fields."""
 
 
 def metre_name(name: str) -> str:
-    """Return the name that a field has in metres.
+    """Return the name of a field in metres.
 
     >>> metre_name("top_speed_u_s"), metre_name("square_u"), metre_name("rise_s")
     ('top_speed_m_s', 'square_m', 'rise_s')
@@ -23,7 +23,7 @@ def metre_name(name: str) -> str:
 
 
 def unit_name(name: str) -> str:
-    """Return the name that a field in metres has in the game's own unit.
+    """Return the name of a field in the game's own unit, from that in metres.
 
     >>> unit_name("top_speed_m_s"), unit_name("rise_s")
     ('top_speed_u_s', 'rise_s')
@@ -41,7 +41,7 @@ def spelled_in(length: LengthUnit, name: str) -> str:
 
 
 def path_spelled_in(length: LengthUnit, path: str) -> str:
-    """Return the path of a field as a file has it whose lengths are in a game's own unit.
+    """Return the path of a field as in a file with lengths in a game's own unit.
 
     >>> pixels = LengthUnit("px", 50.0)
     >>> path_spelled_in(pixels, "gait.walk.brake_m_s2"), path_spelled_in(pixels, "budget.stop_distance_m.max")
@@ -55,7 +55,7 @@ def path_spelled_in(length: LengthUnit, path: str) -> str:
 
 
 def words_spelled_in(length: LengthUnit, words: str) -> str:
-    """Return a sentence with the fields that it names spelled as in a file whose lengths are in a game's own unit.
+    """Return a sentence with its field names spelled as in a file with lengths in a game's own unit.
 
     >>> words_spelled_in(LengthUnit("px", 50.0), "either height_m or speed_m_s")
     'either height_u or speed_u_s'
@@ -64,8 +64,8 @@ def words_spelled_in(length: LengthUnit, words: str) -> str:
 
 
 def words_as_written(content: Any, path: list[str | int], words: str) -> str:
-    """Return a sentence with the fields that it names spelled as the content spells them, or would, in the table at a
-    path or around the field there.
+    """Return a sentence with its field names spelled as the content spells them, or would, in the table at a path or
+    around the field there.
 
     >>> pixels = {"world": {"units_per_m": 50}, "gait": {"walk": {"accel_m_s2": 9.0}}}
     >>> words_as_written(pixels, ["gait", "walk"], "does nothing without brake_m_s2 and accel_m_s2")
@@ -86,7 +86,7 @@ def words_as_written(content: Any, path: list[str | int], words: str) -> str:
 
 
 def units_per_m(content: Any) -> float:
-    """Return how many of its own units a profile's content has in a metre; 1 where it says nothing usable."""
+    """Return how many of its own units a profile's content has in a metre; 1 if it has no usable value."""
     world = content.get("world") if isinstance(content, dict) else None
     found = world.get("units_per_m") if isinstance(world, dict) else None
     if isinstance(found, bool) or not isinstance(found, int | float) or not 0.0 < found < math.inf:
@@ -95,14 +95,14 @@ def units_per_m(content: Any) -> float:
 
 
 def own_unit(content: Any) -> str:
-    """Return what a profile's content calls its own unit; "" where it does not say."""
+    """Return the name of the own unit of a profile's content; "" if it has none."""
     world = content.get("world") if isinstance(content, dict) else None
     name = world.get("unit") if isinstance(world, dict) else None
     return name if isinstance(name, str) and name != "m" else ""
 
 
 def unit_name_of(name: str, unit: str) -> str:
-    """Return the name that was meant by one that spells the file's own unit out; any other one as it is.
+    """Return the field name meant by one that contains the name of the file's own unit; any other name unchanged.
 
     >>> unit_name_of("top_speed_px_s", "px"), unit_name_of("square_px", "px"), unit_name_of("rise_s", "px")
     ('top_speed_u_s', 'square_u', 'rise_s')
@@ -113,7 +113,7 @@ def unit_name_of(name: str, unit: str) -> str:
 def in_metres(content: Any) -> Any:
     """Return a profile's content with every length, speed and acceleration that is in the game's own unit in metres.
 
-    A field that is there in both, or in units that the content does not explain, is left as it is.
+    A field that exists in both spellings, or in a unit that the content does not define, is left as it is.
 
     >>> pixels = {"world": {"units_per_m": 50}, "gait": {"walk": {"top_speed_u_s": 200}}}
     >>> in_metres(pixels)["gait"]
@@ -141,7 +141,9 @@ def _converted(value: Any, units: float, inside: str) -> Any:
 
 
 def _is_length(value: Any, inside: str) -> bool:
-    """Return whether a value is a number, some numbers, or the limits of a budget; what else ends so is a name."""
+    """Return whether a value is a number, a list of numbers, or the limits of a budget; anything else with such an
+    ending is a name.
+    """
     return not isinstance(value, dict) or inside == "budget"
 
 
@@ -156,7 +158,7 @@ def _scaled(value: Any, factor: float) -> Any:
 
 
 def as_written(content: Any, path: list[str | int]) -> tuple[list[str | int], float]:
-    """Return a field path as the content spells it, and how many of what it is written in are a metre there.
+    """Return a field path as the content spells it, and how many of its units are a metre there.
 
     >>> pixels = {"world": {"units_per_m": 50}, "gait": {"walk": {"top_speed_u_s": 200}}}
     >>> as_written(pixels, ["gait", "walk", "top_speed_m_s"])

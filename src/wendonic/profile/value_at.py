@@ -1,4 +1,4 @@
-"""What a profile has at a field path."""
+"""Reads the value of a profile at a field path."""
 
 import json
 import math
@@ -16,8 +16,8 @@ from wendonic.profile.units import metre_name
 
 
 def value_at(profile: Profile, path: str) -> Any:
-    """Return what a profile has at a field path, defaults included; raises `WendonicError` for one that leads
-    nowhere, with the nearest right spelling.
+    """Return the value of a profile at a field path, defaults included; raises `WendonicError` for an unknown path,
+    with the nearest right spelling.
 
     >>> from wendonic.demo import demo_profile
     >>> value_at(demo_profile(), "gait.walk.accel_m_s2"), value_at(demo_profile(), "mode.foot.move.bind[1].gate")
@@ -27,7 +27,8 @@ def value_at(profile: Profile, path: str) -> Any:
 
 
 def limits_of(profile: Profile, path: str) -> tuple[float, float]:
-    """Return the least and the most that a number of a profile may be; raises `WendonicError` where it is none.
+    """Return the smallest and largest allowed value of a number of a profile; raises `WendonicError` if it is not a
+    number.
 
     >>> from wendonic.demo import demo_profile
     >>> limits_of(demo_profile(), "mode.foot.move.half_life_s")
@@ -37,7 +38,7 @@ def limits_of(profile: Profile, path: str) -> tuple[float, float]:
 
 
 def whole_at(profile: Profile, path: str) -> bool:
-    """Return whether a setting takes whole numbers only; raises `WendonicError` for a path that leads nowhere.
+    """Return whether a setting takes whole numbers only; raises `WendonicError` for an unknown path.
 
     >>> from wendonic.demo import demo_profile
     >>> whole_at(demo_profile(), "mode.foot.move.notches"), whole_at(demo_profile(), "gait.walk.accel_m_s2")
@@ -49,8 +50,8 @@ def whole_at(profile: Profile, path: str) -> bool:
 
 
 def number_at(profile: Profile, path: str) -> tuple[float, float, float]:
-    """Return a number of a profile, and the least and the most that it may be; where the profile has none, the
-    example of its field stands for it. Raises `WendonicError` where there is no number.
+    """Return a number of a profile, and its smallest and largest allowed value; if the profile has none, the example
+    of its field is used. Raises `WendonicError` if there is no number.
 
     >>> from wendonic.demo import demo_profile
     >>> number_at(demo_profile(), "gait.walk.reverse_m_s2")[0]
@@ -68,8 +69,8 @@ def number_at(profile: Profile, path: str) -> tuple[float, float, float]:
 
 
 def meaning_of(profile: Profile, path: str) -> tuple[str, str]:
-    """Return the unit of a setting, "" where it has none, and the sentence of its field, or of the table that it is
-    an entry of.
+    """Return the unit of a setting, "" if it has none, and the sentence of its field, or of the table that it is an
+    entry of.
 
     >>> from wendonic.demo import demo_profile
     >>> meaning_of(demo_profile(), "gait.walk.top_speed_m_s")[0]
@@ -98,7 +99,7 @@ def _field(profile: Profile, path: str) -> FieldInfo | None:
 
 
 def _at(profile: Profile, parts: Iterable[str | int], path: str) -> Any:
-    """Return what a profile has at the end of some parts of a path."""
+    """Return the value of a profile at some parts of a path."""
     found: Any = profile
     for count, part in enumerate(parts):
         if isinstance(part, int):
@@ -125,7 +126,7 @@ def _at(profile: Profile, parts: Iterable[str | int], path: str) -> Any:
 
 
 def _what_it_is(value: Any) -> str:
-    """Say what stands at a path where a number was expected."""
+    """Return what was found at a path where a number was expected."""
     fields = getattr(type(value), "model_fields", value if isinstance(value, dict) else None)
     if fields is not None:
         return f"found a table; in it: {', '.join(fields) or 'nothing'}"
@@ -135,7 +136,7 @@ def _what_it_is(value: Any) -> str:
 
 
 def _unset(profile: Profile, path: str, count: int) -> str:
-    """Say which table a profile lacks, and how it is written."""
+    """Return which table a profile lacks, and how to write it."""
     *above, name = path_parts(path)[:count]
     fields = field_words(type(_at(profile, above, path)))
     example = next((words.example for words in fields if words.name == name), "")

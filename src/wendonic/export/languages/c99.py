@@ -292,7 +292,7 @@ class CPackage:
         return f"void {self.struct(made, 'begin')}({state} *state, {result} *result)"
 
     def prototypes(self, made: Made) -> list[str]:
-        """Return what a game calls."""
+        """Return the functions that a game calls."""
         lines = [
             "/* At rest, at the origin, facing and looking forward. */",
             f"{self.begin_head(made)};",
@@ -472,7 +472,7 @@ class CPackage:
         return [*lines, "    }", "}", ""]
 
     def public(self, made: Made, printer: CPrinter) -> list[str]:
-        """Return what a game calls."""
+        """Return the functions that a game calls."""
         program = made.program
         structs = self.struct(made, "state"), self.struct(made, "input"), self.struct(made, "result")
         lines = [f"{self.begin_head(made)} {{"]

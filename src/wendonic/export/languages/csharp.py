@@ -371,7 +371,7 @@ class CSharpPackage:
         return [*lines, "}", ""]
 
     def correction(self, correction: Correction, printer: CSharpPrinter) -> list[str]:
-        """Return a method that puts what the game says into a body's state."""
+        """Return a method that writes a correction by the game into a body's state."""
         printer.function = Function("", correction.parameters, correction.body, 0)
         printer.structs = {**CSharpPrinter.structs, "next": "State"}
         body = printer.body(correction.body, Scopes(printer.function), "        ")
@@ -390,7 +390,7 @@ class CSharpPackage:
         ]
 
     def door(self, made: Made) -> list[str]:
-        """Return the methods that put what devices report into the raw inputs."""
+        """Return the methods that write reports of devices into the raw inputs."""
         prefix = self.package.prefix(made)
         printer = CSharpPrinter(made.door.functions, prefix)
         types = {"raw": self.class_name(made, "input"), "finger": self.class_name(made, "finger")}

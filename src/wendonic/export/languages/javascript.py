@@ -396,7 +396,7 @@ class JavaScriptPackage:
         return [*lines, "}", ""]
 
     def correction(self, correction: Correction, printer: JavaScriptPrinter) -> list[str]:
-        """Return a method that puts what the game says into a body's state."""
+        """Return a method that writes a correction by the game into a body's state."""
         printer.function = Function("", correction.parameters, correction.body, 0)
         body = printer.body(correction.body, Scopes(printer.function), "        ")
         return [
@@ -413,7 +413,7 @@ class JavaScriptPackage:
         ]
 
     def door(self, made: Made) -> list[str]:
-        """Return the functions that put what devices report into the raw inputs."""
+        """Return the functions that write reports of devices into the raw inputs."""
         prefix = self.package.prefix(made)
         printer = JavaScriptPrinter(made.door.functions, prefix)
         types = {"raw": self.class_name(made, "input"), "finger": self.class_name(made, "finger")}

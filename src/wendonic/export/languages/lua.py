@@ -128,7 +128,7 @@ class LuaPrinter(Printer):
         return f"{self.expression(base, ATOM)} ^ {self.expression(exponent, ATOM)}", UNARY + 1
 
     def modulo(self, left: ast.expr, right: ast.expr, whole: bool) -> tuple[str, int]:
-        """Return what is left over, with the sign of the right side."""
+        """Return the remainder, with the sign of the right side."""
         return f"{self.expression(left, ADD + 1, whole)} % {self.expression(right, UNARY, whole)}", ADD + 1
 
     def floor_division(self, left: ast.expr, right: ast.expr) -> tuple[str, int]:
@@ -177,7 +177,7 @@ class LuaPrinter(Printer):
         ]
 
     def condition(self, statement: ast.If, scopes: Scopes, indent: str) -> list[str]:
-        """Return a branch, and what is there otherwise."""
+        """Return a branch with its alternatives."""
         lines = self.block(f"if {self.expression(statement.test)} then", statement.body, scopes, indent)
         rest = statement.orelse
         while rest:
@@ -307,7 +307,7 @@ class LuaPackage:
         return [*lines, "end", "", f"{table}.kept_{kind} = {self.maker(made, kind)}()", ""]
 
     def public(self, made: Made, printer: LuaPrinter, table: str) -> list[str]:
-        """Return what a game calls."""
+        """Return the functions that a game calls."""
         program, prefix = made.program, self.package.prefix(made)
         results = results_of(made, self.package.axes)
         copiers = [
@@ -355,7 +355,7 @@ class LuaPackage:
         return [*lines, "    end", f"    {table}.in_game_axes(state, result)", "end", ""]
 
     def correction(self, made: Made, correction: Correction, printer: LuaPrinter) -> list[str]:
-        """Return a function that puts what the game says into a state."""
+        """Return a function that writes a correction by the game into a state."""
         printer.function = Function("", correction.parameters, correction.body, 0)
         given = [f"_{name}" if name in correction.unread else name for name in correction.parameters]
         return [
@@ -367,7 +367,7 @@ class LuaPackage:
         ]
 
     def door(self, made: Made) -> list[str]:
-        """Return the functions that put what devices report into the raw inputs."""
+        """Return the functions that write reports of devices into the raw inputs."""
         prefix = self.package.prefix(made)
         printer = LuaPrinter(made.door.functions, prefix)
         lines: list[str] = []

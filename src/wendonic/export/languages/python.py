@@ -77,7 +77,7 @@ class PythonPrinter(Printer):
         return f"{self.expression(base, ATOM)} ** {self.expression(exponent, UNARY)}", POWER
 
     def modulo(self, left: ast.expr, right: ast.expr, whole: bool) -> tuple[str, int]:
-        """Return what is left over, with the sign of the right side."""
+        """Return the remainder, with the sign of the right side."""
         return f"{self.expression(left, ADD + 1, whole)} % {self.expression(right, UNARY, whole)}", ADD + 1
 
     def floor_division(self, left: ast.expr, right: ast.expr) -> tuple[str, int]:
@@ -100,7 +100,7 @@ class PythonPrinter(Printer):
         return super().statement(statement, scopes, indent)
 
     def condition(self, statement: ast.If, scopes: Scopes, indent: str) -> list[str]:
-        """Return a branch, and what is there otherwise."""
+        """Return a branch with its alternatives."""
         lines = self.block(f"if {self.expression(statement.test)}", statement.body, scopes, indent)
         rest = statement.orelse
         while len(rest) == 1 and isinstance(rest[0], ast.If):
@@ -217,7 +217,7 @@ class PythonPackage:
         return lines
 
     def public(self, made: Made, printer: PythonPrinter) -> list[str]:
-        """Return what a game calls."""
+        """Return the functions that a game calls."""
         program = made.program
         prefix = self.package.prefix(made)
         extra = extra_parts(program)
@@ -287,7 +287,7 @@ class PythonPackage:
         return "\n".join([*lines, *body]).rstrip("\n") + "\n"
 
     def correction(self, made: Made, correction: Correction, printer: PythonPrinter) -> list[str]:
-        """Return a function that puts what the game says into a state."""
+        """Return a function that writes a correction by the game into a state."""
         printer.function = Function("", correction.parameters, correction.body, 0)
         return [
             f"def {self.package.prefix(made)}{correction.name}({', '.join(['state', *correction.parameters])}):",
@@ -298,7 +298,7 @@ class PythonPackage:
         ]
 
     def door(self, made: Made) -> list[str]:
-        """Return the functions that put what devices report into the raw inputs."""
+        """Return the functions that write reports of devices into the raw inputs."""
         prefix = self.package.prefix(made)
         printer = PythonPrinter(made.door.functions, prefix)
         lines: list[str] = []
