@@ -108,18 +108,18 @@ def recorded(noise: str, rim: str, seed: int) -> tuple[Recording, Any]:
         t = poll / POLL_HZ
         tilt = min(max((t - FREE_S) / 0.3, 0.0), max((TURNS_S - t) / 0.3, 0.0), 1.0)
         heading = math.tau * min(max(t - FREE_S - 0.3, 0.0), 9.4) / 3.1
-        let_go = int(t > FREE_S + 1.0)
+        released = int(t > FREE_S + 1.0)
         if noise == "played" and t >= play_s:
             if len(holds) <= (t - play_s) / HOLD_S:
                 holds.append((random.uniform(0.17, 0.4), random.uniform(0.0, math.tau)))
             tilt, heading = holds[-1]
             tilt += THUMB * math.sin(math.tau * 8.5 * t)
-            let_go += PUSHES
+            released += PUSHES
         elif pushes and t >= END_S:
             number, since = divmod(t - END_S, EVERY_S)
             tilt, heading = min(since / 0.1, max((PUSH_S - since) / 0.1, 0.0), 1.0), 2.4 * number
-            let_go += int(number) + int(since > 0.1)
-        rest = middle + drift * t + places[let_go]
+            released += int(number) + int(since > 0.1)
+        rest = middle + drift * t + places[released]
         # The rim is the case's: a stick that rests beside its middle reaches less far on that side.
         reach = rim_length(rim, heading) * tilt
         if noise == "uneven":

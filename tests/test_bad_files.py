@@ -245,6 +245,6 @@ def test_no_bytes_make_a_command_print_a_traceback(good_files, tmp_path_factory,
         (lambda path: study.sweep_on(path, {"gait.walk.accel_m_s2": [9.0]}, ["most_apart_m"], "."), PROFILE_WORDS),
     ],
 )
-def test_a_path_in_place_of_what_it_holds_is_told_what_loads_it(call, words):
+def test_a_path_instead_of_an_object_names_the_function_that_loads_it(call, words):
     with pytest.raises(WendonicError, match=words):
         call("beekeeper.toml")

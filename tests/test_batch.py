@@ -363,7 +363,7 @@ def test_a_change_in_a_kernel_changes_the_result(tmp_path):
     assert yaw_deg() == pytest.approx(math.degrees(9.0))
 
 
-def test_who_writes_to_a_trace_changes_no_later_one_and_no_column_but_that(beekeeper):
+def test_writing_to_a_trace_changes_no_later_one_and_no_other_column(beekeeper):
     recording = demo_recording("beekeeper_keys")
     first, again = (shape(recording, beekeeper) for _ in range(2))
     first["t"] += 1.0
@@ -378,7 +378,7 @@ def test_who_writes_to_a_trace_changes_no_later_one_and_no_column_but_that(beeke
         assert trace["local_x"].tolist() == [0.0, 0.0]
 
 
-def test_a_compiled_loop_leaves_out_what_nobody_asks_for_with_all_that_only_feeds_it(beekeeper):
+def test_a_compiled_loop_leaves_out_unneeded_numbers_and_the_state_behind_them(beekeeper):
     """How long a press has been held stands in no column, and nothing but itself follows from it."""
     sources = mode_sources(beekeeper, "foot")
     sample, tuning = sample_layout(sources).sample, mode_tuning(beekeeper, "foot")

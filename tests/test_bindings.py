@@ -56,7 +56,7 @@ def test_two_axes_are_shaped_each_by_itself_with_forward_away_from_the_player():
     assert local(helm) == pytest.approx((-0.5, 0.0))
 
 
-def test_a_finger_anywhere_in_a_zone_is_enough_and_zones_of_ones_own_take_the_place_of_the_usual_ones():
+def test_a_finger_anywhere_in_a_zone_is_enough_and_own_zones_replace_predefined_ones():
     text = (
         '[window.zone]\n"upper part" = { left = 0.4, top = 0.0, right = 0.6, bottom = 0.1 }\n[mode.foot.move]\n'
         + STILL
@@ -198,7 +198,7 @@ def hands_of(stand_in, seconds, step_m_s=0.0, noise_m=0.0, seed=5):
         yield event._replace(value=value)
 
 
-def test_a_step_of_the_body_is_no_swing_and_noise_of_5_mm_is_none():
+def test_neither_a_step_of_the_body_nor_noise_of_5_mm_is_a_swing():
     profile = profile_from_text(HEAD + '[[mode.foot.move.bind]]\nhands = ["hand.left", "hand.right"]\n')
     still, swinging = HandsStandIn(amplitude_m=0.0, seed=2), HandsStandIn(amplitude_m=0.25, cadence_hz=1.0, seed=2)
     for poses in (hands_of(still, 4.0, step_m_s=1.0), hands_of(still, 4.0, noise_m=0.005)):
@@ -620,7 +620,7 @@ def test_a_press_of_another_mode_is_at_rest_and_an_unknown_one_is_an_error(every
         helm.tick(0.1).press("hron")
 
 
-def test_a_thumb_that_stays_on_the_glass_steers_in_the_new_mode_too():
+def test_a_thumb_that_stays_on_the_screen_steers_in_the_new_mode_as_well():
     text = "".join(
         f"[mode.{mode}.move]\nhalf_life_s = 0\n[[mode.{mode}.move.bind]]\n{THUMB}" for mode in ("foot", "cart")
     )

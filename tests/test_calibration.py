@@ -251,7 +251,7 @@ def test_a_mean_within_a_step_holds_whatever_the_shape_of_the_noise(spread):
         assert hits >= 80, (tails, hits)
 
 
-def test_too_little_is_said_and_not_guessed():
+def test_too_little_data_gives_a_reason_instead_of_a_guess():
     moving = Recording(StickStandIn(noise=NOISE, poll_hz=100).events(lambda t: (math.sin(9 * t), 0.0), 0.0, 5.0))
     (stick,) = calibrate(moving).sticks
     assert (stick.rest, stick.rim, stick.inner, stick.outer) == (None, None, None, None)
@@ -306,7 +306,7 @@ yaw_deg_s = 90
 
 
 @pytest.mark.parametrize("loss", ["", "lost.pad", "lost.focus"])
-def test_a_calibrated_stick_that_is_not_there_or_was_lost_lies_at_rest(loss):
+def test_a_missing_or_lost_calibrated_stick_is_at_rest(loss):
     """Nobody has to have a pad, and an unplugged one reports nothing: neither walks away from its centre."""
     profile = profile_from_text(CENTRED)
     held = [Event(0.0, "pad.left_stick", (0.9, 0.1)), Event(0.0, "pad.right_stick", (0.9, 0.1)), Event(0.2, loss, 1)]
@@ -490,7 +490,7 @@ def stick_played(releases, holds, seed):
 
 
 @pytest.mark.long
-def test_a_stick_that_is_held_still_in_play_is_not_taken_for_released():
+def test_a_stick_held_still_in_play_does_not_count_as_released():
     for seed in range(6):
         found = stick_played(10, 6, seed)
         rest = found.sticks[0].rest
@@ -592,7 +592,7 @@ def test_a_stick_whose_dead_zone_is_not_known_is_drawn_with_the_reason():
 
 
 @pytest.mark.long
-def test_single_readings_far_off_are_told_and_no_dead_zone_is_made_of_them():
+def test_single_readings_far_off_are_reported_and_give_no_dead_zone():
     reported = []
     for seed in range(12):
         recording, _ = recorded("spikes", "circle", seed)

@@ -218,7 +218,7 @@ def test_a_key_without_a_ramp_is_wholly_down_where_it_gets_one():
     assert after.local[0] / after.local[1] == pytest.approx(0.5, abs=1e-9)
 
 
-def test_info_tells_and_a_misspelling_is_told():
+def test_info_describes_and_a_misspelling_is_reported():
     says = "ramps and smoothing go on as it is entered, if both modes have them"
     plain = demo_profile("harvest")
     assert not any(says in line for line in plain.sentences())

@@ -125,7 +125,7 @@ def about(text):
 
 
 @pytest.mark.parametrize("name", few_of(SHIPPED, ["beekeeper", "tablet"]))
-def test_what_is_new_in_a_table_never_comes_between_a_comment_and_what_it_is_about(name):
+def test_a_new_line_of_a_table_never_separates_a_comment_from_its_line(name):
     text = (FOLDER / f"{name}.toml").read_text(encoding="utf-8")
     tables = list(tables_in(tomllib.loads(text)))
     assert len(tables) > 3
@@ -142,7 +142,7 @@ def test_what_is_new_in_a_table_never_comes_between_a_comment_and_what_it_is_abo
 
 
 @pytest.mark.parametrize("name", SHIPPED)
-def test_written_anew_it_is_the_same_profile(name, tmp_path):
+def test_a_newly_written_profile_is_the_same(name, tmp_path):
     path = tmp_path / "new.toml"
     save_profile(demo_profile(name), path)
     assert load_profile(path) == demo_profile(name)
@@ -247,7 +247,7 @@ def test_thrust_and_drag_are_changed_without_what_follows_from_them():
         ({"mode.foot.move.bind[0].keys.forward": ["KeyQQ"]}, "unknown key code"),
     ],
 )
-def test_what_does_not_fit_is_told_with_its_path_and_changes_nothing(changes, words):
+def test_an_invalid_change_is_reported_with_its_path_and_changes_nothing(changes, words):
     profile = demo_profile()
     with pytest.raises(WendonicError, match=words):
         profile.changed(changes)
@@ -298,7 +298,7 @@ def test_a_key_that_a_menu_was_given_walks():
 TEXT = 'format = "wendonic-profile"\nversion = 1\n[[mode.foot.look.bind]]\nmouse = "mouse.move"\ndeg_per_count = 1\n'
 
 
-def test_a_loop_that_breaks_off_doubles_nothing_and_loses_nothing():
+def test_breaking_out_of_the_loop_doubles_nothing_and_loses_nothing():
     helm = Helm(profile_from_text(TEXT))
     turned = 0.0
     for frame in range(60):
@@ -370,7 +370,7 @@ def test_an_array_is_the_list_of_its_numbers():
     assert event == (0.0, "pad.left_stick", (0.5, -0.25))
 
 
-def test_what_is_new_in_a_table_of_one_line_leaves_its_spaces_as_they_are():
+def test_a_new_value_of_an_inline_table_leaves_its_spaces_as_they_are():
     text = (FOLDER / "beekeeper.toml").read_text()
     changes = {"mode.foot.move.bind[1].curve.floor": 0.05, "mode.foot.move.bind[1].curve.ceiling": 0.9}
     after = saved_text(demo_profile().changed(changes), text)

@@ -280,7 +280,7 @@ WRONG = [
 
 
 @pytest.mark.parametrize(("text", "slug", "where", "measured"), few_of(WRONG, WRONG[::3]))
-def test_what_is_wrong_is_measured_and_found_and_nothing_else(text, slug, where, measured):
+def test_each_fault_is_measured_and_found_and_nothing_else(text, slug, where, measured):
     profile = profile_from_text(HEAD + text)
     found = check(profile, "interpreted")
     if '"cut"' in text:
@@ -393,7 +393,7 @@ def test_a_jump_seen_from_the_side_needs_an_axis_that_points_up():
     assert (mixed.changes, mixed.advice) == ({}, "give [world] all three axes: right, forward and up")
 
 
-def test_progress_is_told_mode_by_mode_then_finding_by_finding():
+def test_progress_is_reported_mode_by_mode_then_finding_by_finding():
     profile = profile_from_text(
         HEAD
         + "".join(f'[[mode.{mode}.look.bind]]\nmouse = "mouse.move"\ncm_per_turn = 2\n' for mode in ("far", "near"))
@@ -412,7 +412,7 @@ def test_progress_is_told_mode_by_mode_then_finding_by_finding():
     assert [what for what, _, _ in told] == ["mode far", "mode near"]
 
 
-def test_on_a_terminal_a_bar_goes_to_stderr_alone_and_away_again(tmp_path):
+def test_on_a_terminal_a_bar_goes_to_stderr_only_and_disappears(tmp_path):
     pty = pytest.importorskip("pty")
     (tmp_path / "turns.toml").write_text(HEAD + '[[mode.m.look.bind]]\nmouse = "mouse.move"\ncm_per_turn = 2\n')
     command = [sys.executable, "-m", "wendonic", "check", "turns.toml", "--fix", "--dry-run"]
@@ -435,7 +435,7 @@ def test_on_a_terminal_a_bar_goes_to_stderr_alone_and_away_again(tmp_path):
     assert drawn.rfind(b"\x1b[?25h") > drawn.rfind(b"\x1b[?25l")
 
 
-def test_the_command_says_what_was_measured_and_ends_with_1_for_faults(tmp_path, capsys):
+def test_the_command_prints_measurements_and_exits_with_1_for_faults(tmp_path, capsys):
     mirrored, sided = tmp_path / "mirrored.toml", tmp_path / "left.toml"
     mirrored.write_text(GOOD.replace('mouse = "mouse.move"', 'mouse = "mouse.move"\ninvert_yaw = true'))
     sided.write_text(GOOD.replace('right = "+x"', 'right = "-x"'))
@@ -519,7 +519,7 @@ FLAT_GAIT = "[gait.walk]\ntop_speed_m_s = 4\naccel_m_s2 = 20\n"
 
 
 @pytest.mark.long
-def test_what_the_channel_turn_turns_may_roll_out_against_drag():
+def test_a_body_turned_by_the_channel_turn_may_roll_out_against_drag():
     ship = f"{HEAD}{SHIP}[gait.walk]\nthrust_m_s2 = 3.2\ndrag_per_s = 0.8\n"
     assert check(profile_from_text(ship), "interpreted") == []
     slow = check(profile_from_text(ship.replace("0.8", "0.3")), "interpreted", prove=False)
@@ -682,7 +682,7 @@ def test_what_the_channel_turn_turns_may_roll_out_against_drag():
         ),
     ],
 )
-def test_a_fix_that_is_told_holds_and_is_written_with_the_comments_kept(text, slug, path):
+def test_a_reported_fix_works_and_is_written_with_comments_kept(text, slug, path):
     done = fixed(profile_from_text(HEAD + text), engine="interpreted")
     assert slug in {one.slug for one in done.fixes}
     assert path in {where for one in done.fixes for where in one.changes} | {one.where for one in done.fixes}
@@ -731,7 +731,7 @@ def test_modes_that_a_fix_does_not_touch_need_not_be_tried_again(monkeypatch):
     assert check(profile, "interpreted") == found
 
 
-def test_what_has_no_fix_says_what_was_tried_and_what_is_missing_is_said():
+def test_a_finding_without_a_fix_lists_what_was_tried_and_missing_numbers_are_reported():
     one_way = KEYS.replace('right = ["KeyD"]', "right = []")
     (missing,) = check(profile_from_text(HEAD + one_way), "interpreted")
     assert (missing.slug, missing.changes, missing.advice) == ("direction-missing", {}, "bind a key for right")
@@ -789,7 +789,7 @@ def test_the_command_fixes_a_file_or_shows_what_it_would(tmp_path, capsys):
 
 
 @pytest.mark.parametrize("heir", ["", '[mode.swim]\nlike = "foot"\n'])
-def test_a_place_with_two_faults_is_told_of_both_and_once_for_the_modes_that_begin_as_it(heir):
+def test_a_place_with_two_faults_reports_both_once_for_all_modes_that_inherit_it(heir):
     crossed = '[[mode.foot.move.bind]]\nkeys = { forward = ["KeyW"], back = ["KeyS"], left = ["KeyD", "KeyE"], '
     found = check(
         profile_from_text(HEAD + crossed + 'right = ["KeyA", "KeyQ"] }\n' + heir), "interpreted", prove=False

@@ -195,7 +195,7 @@ def test_the_ground_is_felt_under_the_head_and_an_edge_is_a_fall_in_time(hz, rig
     assert back.motion.pos_z == Course(**FORMAT, piece=[TERRACE]).ground(*back.comfort.head[:2]).height
 
 
-def test_who_is_put_on_a_terrace_stands_on_it():
+def test_a_body_placed_on_a_terrace_stands_on_it():
     helm = headset("[mode.m.comfort]\n", Course(**FORMAT, piece=[TERRACE]))
     helm.place(0.0, 7.0, 0.0)
     assert ticks(helm, 1).motion[:3] == (0.0, 7.0, 0.0)

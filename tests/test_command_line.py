@@ -54,7 +54,7 @@ def test_both_ways_to_call_it_say_the_version(tmp_path):
 
 @pytest.mark.parametrize("encoding", ["ascii", "cp437"])
 @pytest.mark.parametrize("words", [("schema",), ("controls", "pad"), ("measure", PROFILE_PATH, "--of", "reach90_s")])
-def test_what_a_terminal_cannot_show_is_written_out(words, encoding):
+def test_characters_that_a_terminal_cannot_show_are_escaped(words, encoding):
     """Terminals and pipes of Windows know a few hundred letters; a superscript is not always among them."""
     shown = io.TextIOWrapper(io.BytesIO(), encoding=encoding, write_through=True)
     argv = mock.patch.object(sys, "argv", ["wendonic", *map(str, words)])
@@ -249,7 +249,7 @@ def test_numbers_of_a_frame_become_numbers_of_a_second(words, shown):
     assert "full turn" not in done.stdout
 
 
-def test_look_units_go_each_into_the_others():
+def test_look_units_convert_between_each_other():
     reported = called("units", "--counts-per-turn", "7200", "--dpi", "1600", "--rate-deg-s", "90").stdout
     for words, value in (
         ("mouse for a full turn", "11.43"),
@@ -494,7 +494,7 @@ def test_bad_input_is_said_in_plain_words_and_leaves_nothing(yard, words, said):
     assert {path: path.stat().st_mtime_ns for path in yard.rglob("*")} == before
 
 
-def test_all_three_faults_are_told(yard):
+def test_all_three_faults_are_reported(yard):
     lines = called("info", "three.toml", folder=yard).stderr.splitlines()
     assert lines[0] == "wendonic: three.toml: 3 faults"
     assert [line.split(":")[0].strip() for line in lines[1:]] == [
@@ -514,7 +514,7 @@ def test_a_crashed_recording_is_used_with_a_warning(yard):
     assert done.stderr == "wendonic: good.jsonl: line 714: cut off, and ignored\n"
 
 
-def test_a_reader_that_goes_away_is_no_traceback():
+def test_a_closed_pipe_causes_no_traceback():
     command = f'"{sys.executable}" -m wendonic shape "{PROFILE_PATH}" "{KEYS}" | head -1'
     done = subprocess.run(["/bin/sh", "-c", command], check=False, capture_output=True, text=True, timeout=120)
     assert "Traceback" not in done.stderr

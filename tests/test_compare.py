@@ -33,7 +33,7 @@ SLOW = BASE.replace("accel_m_s2 = 22 ", "accel_m_s2 = 9 ").replace('diagonal = "
 
 
 @pytest.mark.long
-def test_only_what_differs_is_told_in_the_order_given(beekeeper):
+def test_only_differences_are_reported_in_the_given_order(beekeeper):
     slow = profile_from_text(SLOW)
     compared = compare(
         {"quick": beekeeper, "slow": slow, "again": beekeeper}, {"quarter_turn": None}, engine="interpreted"

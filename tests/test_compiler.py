@@ -141,7 +141,7 @@ def function_of(profile, mode=None, course=False):
 
 
 @pytest.mark.parametrize(("name", "mode"), [("lookout", "log"), ("orchard", "round"), ("cart", "cart")])
-def test_what_is_tried_beforehand_saves_rounds_and_changes_no_text(name, mode, monkeypatch):
+def test_trying_beforehand_saves_rounds_and_changes_no_text(name, mode, monkeypatch):
     texts, rounds = [], []
     fold = Folder.fold
 
@@ -326,7 +326,7 @@ def folded(kernel, *arguments):
         ("state_up", "other = other + fall(state)", 1),
     ],
 )
-def test_a_test_is_asked_again_once_what_it_reads_may_have_changed(read, between, asked):
+def test_a_test_is_repeated_once_its_names_may_have_changed(read, between, asked):
     """`state_up` stands for a field of a struct, which `hop` writes, and `fall` does not."""
     body = ast.parse(f"if {read}:\n  {between}\n  if {read}:\n    last = 1.0").body
     for part in names_in(body):
@@ -388,7 +388,7 @@ def test_names_that_are_united_never_carry_two_things_at_once(lines, given_numbe
     assert sum(isinstance(node, ast.stmt) for one in united.body for node in ast.walk(one)) <= before + 1
 
 
-def test_what_is_chosen_and_handed_on_takes_no_copy():
+def test_a_chosen_value_is_passed_on_without_a_copy():
     body = ast.parse("a = p\nb = q\nif a > b:\n    c = a\nelse:\n    c = b + 1\na = c\nd = a\nreturn_ = d * 2").body
     united = SimpleNamespace(
         parameters=["p", "q"], body=[*body, *ast.parse("def f():\n    return return_").body[0].body]
@@ -398,7 +398,7 @@ def test_what_is_chosen_and_handed_on_takes_no_copy():
     assert [node.value.id for node in copies if isinstance(node.value, ast.Name)] == ["p", "q"]
 
 
-def test_what_is_read_first_is_so_whether_or_not_the_result_is_read():
+def test_names_read_before_written_are_found_whether_or_not_the_result_is_read():
     written = ast.parse("b = a\nb = b + c\nif d > 0:\n    a = 1").body
     assert (read_first(written, whole=True), read_first(written)) == ({"a", "c", "d"}, {"d"})
     body = ast.parse("if run > 0:\n    ran = ran * 2\nelse:\n    ran = x").body
@@ -406,7 +406,7 @@ def test_what_is_read_first_is_so_whether_or_not_the_result_is_read():
     assert ast.unparse(ast.Module(body, [])) == "if run > 0:\n    ran = ran * 2\nelse:\n    ran = x"
 
 
-def test_what_a_loop_hands_to_a_function_with_effects_is_needed_each_time_round():
+def test_arguments_of_a_function_with_effects_are_live_in_every_iteration():
     """Such a call gives nothing, or a field of a struct; what it takes is as needed as what is reported."""
     for call in ("() = g(b)", "state = g(b)"):
         chosen = "    if c > 0:\n        b = a\n    else:\n        b = h(a)"
@@ -468,7 +468,7 @@ REFUSED = {
 
 
 @pytest.mark.parametrize("what", REFUSED)
-def test_what_is_outside_the_kernel_language_is_refused_with_file_line_and_construct(tmp_path, what):
+def test_constructs_outside_the_kernel_language_are_refused_with_file_and_line(tmp_path, what):
     body, words = REFUSED[what]
     head = (
         "import math\nimport os\nfrom typing import NamedTuple\n\n\nclass Pair(NamedTuple):\n    x: float\n"

@@ -181,7 +181,7 @@ def test_what_cannot_be_is_refused(folder, tmp_path, monkeypatch):
             what()
 
 
-def test_without_dask_the_work_is_done_here_and_that_is_said(folder, monkeypatch, caplog):
+def test_without_dask_the_work_is_done_here_and_that_is_logged(folder, monkeypatch, caplog):
     monkeypatch.setitem(sys.modules, "distributed", None)
     frame = corpus(folder, BOTH, ["distance_m"], workers=2)
     assert "pip install 'wendonic[cluster]'" in caplog.text

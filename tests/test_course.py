@@ -72,7 +72,7 @@ def test_the_highest_piece_counts_and_the_rest_is_level():
     assert [is_blocked(course.numbers, x, -2.0) for x in (1.0, 2.0)] == [True, False]
 
 
-def test_all_faults_of_a_course_are_told_at_once_with_their_lines(tmp_path):
+def test_all_faults_of_a_course_are_reported_at_once_with_their_lines(tmp_path):
     path = tmp_path / "yard.toml"
     path.write_text(
         'format = "wendonic-course"\nversion = 1\ntitel = "Yard"\nblocked = [[1, 2], [3]]\n'
@@ -127,7 +127,7 @@ SHIPPED = {
 
 
 @pytest.mark.parametrize("name", few_of(SHIPPED, ["crates", "terraces"]))
-def test_what_of_a_course_is_said_to_have_no_effect_has_none_and_the_rest_has(name):
+def test_parts_of_a_course_reported_as_without_effect_have_none_and_the_rest_has(name):
     """In each mode alone, and in all of them: what is said is what a walk over a mound, and among squares, shows."""
     profile = demo_profile(name)
     recordings = [demo_recording(f"{name}_{rest}") for rest in SHIPPED[name].split()]
@@ -158,7 +158,7 @@ def test_what_of_a_course_is_said_to_have_no_effect_has_none_and_the_rest_has(na
 
 
 @pytest.mark.long
-def test_every_command_with_a_course_says_what_of_it_has_no_effect(tmp_path, capsys, caplog, monkeypatch):
+def test_every_command_with_a_course_reports_its_parts_without_effect(tmp_path, capsys, caplog, monkeypatch):
     monkeypatch.chdir(tmp_path)
     course, profile, walk = (
         FOLDER / name for name in ("terraces_course.toml", "beekeeper.toml", "beekeeper_keys.jsonl")

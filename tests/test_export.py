@@ -239,7 +239,7 @@ stick = "pad.left_stick"
         pytest.param({"mode.foot.move.half_life_s": 0.0}, marks=pytest.mark.long),
     ],
 )
-def test_what_runs_within_a_tick_runs_alike(changes, tmp_path):
+def test_a_request_that_changes_within_a_tick_does_so_in_every_language(changes, tmp_path):
     """Ramps, smoothing and what follows them, in Python and in C."""
     package = packaged(profile_from_text(SOFT).changed(changes), "soft")
     found = {one.mode: vectors_of(one, package, least_ticks=400, episodes=12) for one in package.modes}
@@ -376,7 +376,7 @@ def test_a_copy_in_a_branch_of_another_step_begins_none():
     ]
 
 
-def test_what_is_not_read_after_all_is_not_given_back():
+def test_unread_results_are_not_returned():
     """A call that stays for what it writes into a struct gives nothing that its caller has no use for."""
     turn = Function("turn", ["yaw"], ast.parse("out_yaw = yaw\nreturn yaw + 1.0").body, 1)
     tick = Function("tick", ["yaw"], ast.parse("after = turn(yaw)\nif 1.0 > 2.0:\n    out_far = after").body, 0)
@@ -409,7 +409,7 @@ like = "ground"
 
 @pytest.mark.long
 @pytest.mark.parametrize("language", few_of(list(TARGETS), ["c99"]))
-def test_what_modes_do_alike_is_printed_once_and_no_name_means_two_things(language, tmp_path):
+def test_functions_that_modes_share_are_printed_once_and_no_name_means_two_things(language, tmp_path):
     needs(language)
     package = packaged(profile_from_text(ALIKE), "laid")
     found = exported(
@@ -842,7 +842,7 @@ def test_squares_are_no_matter_for_single_precision():
         (["--as", "lua", "--recording", "hands.jsonl"], 'has nothing of what mode "foot" binds'),
     ],
 )
-def test_what_cannot_be_exported_is_said(words, said, tmp_path):
+def test_an_impossible_export_is_reported(words, said, tmp_path):
     profile = tmp_path / "pad.toml"
     profile.write_text(PAD_ONLY, encoding="utf-8")
     (tmp_path / "hands.jsonl").write_text(

@@ -146,7 +146,7 @@ call = { bind = ["KeyR"], style = "long" }
 
 
 @pytest.mark.long
-def test_what_is_released_is_what_a_helm_releases_that_hears_of_a_loss():
+def test_release_in_exported_source_does_what_a_loss_does_in_a_helm():
     """Keys in their order, sticks, triggers, presses of all kinds; what waits for the ground is forgotten."""
     played, rng = Played(profile_from_text(LOSSES), "foot"), random.Random(5)
     given, helm = played.given, played.helm

@@ -136,7 +136,7 @@ class Game:
     def go_over(self):
         """Enter what a press enters, and now and then what the game does."""
         exits = [one for one in self.package.crossings if one.old == self.mode]
-        entered = [one for one in exits if any(getattr(self.result, told) > 0 for told in one.told)]
+        entered = [one for one in exits if any(getattr(self.result, signal) > 0 for signal in one.signals)]
         assert self.helm.mode == (entered[0].new if entered else self.mode)
         if entered:
             self.enter(entered[0])

@@ -61,7 +61,7 @@ def tapped(profile, hz, axis="pos_y"):
     return getattr(intent.motion, axis)
 
 
-def test_a_tap_goes_as_far_as_the_helm_takes_it_and_its_dependence_on_ticks_is_told():
+def test_a_tap_goes_as_far_as_with_the_helm_and_its_tick_dependence_is_reported():
     profile = profile_from_text(CRISP.replace("rise_s = 0\nfall_s = 0", "rise_s = 0.06\nfall_s = 0.04") + GAIT)
     smooth = profile.changed({"mode.m.move.half_life_s": 0.01})
     for one, least, most in ((profile, 0.0, 1e-9), (smooth, 1e-4, 0.05)):

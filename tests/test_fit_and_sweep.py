@@ -39,7 +39,7 @@ def fit(text, targets, free):
     return fit_profile(profile_from_text(text), targets, free, engine="compiled")
 
 
-def test_a_fit_finds_what_the_closed_form_says():
+def test_a_fit_agrees_with_the_closed_form():
     """0.9 v / a and v² / 2b: both rates are known beforehand."""
     found = fit(
         CRISP + GAIT, {"reach90_s": 0.12, "stop_distance_m": 0.3}, ["gait.walk.accel_m_s2", "gait.walk.brake_m_s2"]
@@ -59,7 +59,7 @@ def test_a_fit_finds_what_the_closed_form_says():
     assert shares.settings[0].after == pytest.approx(0.2, abs=2e-3)
 
 
-def test_what_cannot_be_reached_and_what_does_nothing_is_told():
+def test_unreachable_presses_and_idle_settings_are_reported():
     free = ["gait.walk.accel_m_s2", "gait.walk.brake_m_s2"]
     found = fit(CRISP + GAIT, {"reach90_s": 1e-5}, free)
     assert not found.reached
@@ -180,7 +180,7 @@ def test_quantities_in_steps_and_settings_that_the_file_lacks():
 
 
 @pytest.mark.long
-def test_targets_in_each_others_way_are_told_with_the_price():
+def test_conflicting_targets_are_reported_with_the_cost():
     """One brake cannot stop in 0.1 s and in 0.5 m: 4 / 0.1 is 40 m/s², 4² / (2 0.5) is 16."""
     found = fit(CRISP + GAIT, {"stop_time_s": 0.1, "stop_distance_m": 0.5}, ["gait.walk.brake_m_s2"])
     assert not found.reached
@@ -275,7 +275,7 @@ def test_a_sweep_measures_every_combination_as_one_by_one():
         ("accel_m_s2 = 8", "reach90_s = { max = 0.3, press = 'sprint', by = 'keys' }"),
     ],
 )
-def test_what_is_advised_against_a_missed_budget_keeps_it(gait, budget, tmp_path, capsys):
+def test_the_advice_for_a_missed_budget_meets_it(gait, budget, tmp_path, capsys):
     path, new = tmp_path / "slow.toml", tmp_path / "new.toml"
     text = CRISP.replace("[mode.m.move]", "[mode.m]\npress_gaits = { sprint = 'run' }\n[mode.m.move]", 1)
     text += "[mode.m.press]\nsprint = { bind = ['key.ShiftLeft'] }\n[gait.run]\ntop_speed_m_s = 6\n"
@@ -411,7 +411,7 @@ print(len(sweep(demo_profile(), over, "stop_distance_m", workers=WORKERS)))
 
 @pytest.mark.long
 @pytest.mark.parametrize(("workers", "says"), [("1", "50\n"), ("2", f"WendonicError: {NO_PROCESS}\n")])
-def test_a_script_sweeps_as_it_is_and_is_told_what_several_processes_need(workers, says, tmp_path):
+def test_a_script_can_sweep_and_is_told_what_several_processes_need(workers, says, tmp_path):
     script = tmp_path / "script.py"
     script.write_text(UNGUARDED.replace("WORKERS", workers))
     done = subprocess.run([sys.executable, script], capture_output=True, text=True, timeout=200, check=False)

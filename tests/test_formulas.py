@@ -497,7 +497,7 @@ ROUGHLY = {"ease_s": 1e-4, "rim_boost": 1e-4, "hand_gain": 1e-6, "turn_loss": 1e
 
 
 @pytest.mark.parametrize("formula", few_of(FORMULAS, FORMULAS[::2]), ids=[formula.of for formula in FORMULAS])
-def test_what_a_formula_says_is_what_comes_out(formula):
+def test_every_formula_agrees_with_the_helm(formula):
     draws = random.Random(formula.of)
     for _ in range(12):
         names, measured = CASES[formula.of](draws.uniform)

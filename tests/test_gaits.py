@@ -255,7 +255,7 @@ def test_a_turn_made_in_another_gait_costs_nothing_later(loses):
         ("keeps_speed = true\n", 'rise_s = 0.02\nfall_s = 0.1\nreversal = "at_once"\n'),
     ],
 )
-def test_what_runs_within_a_tick_makes_no_body_faster(gait, ramps, half_life_s):
+def test_a_request_that_changes_within_a_tick_makes_no_body_faster(gait, ramps, half_life_s):
     """Ramps behind smoothing, released and pressed at random, in ticks of any length."""
     rng = random.Random(4)
     bind = f"[mode.m.move]\nhalf_life_s = {half_life_s}\n[[mode.m.move.bind]]\n{KEYS}\n{ramps}"
@@ -322,7 +322,7 @@ def test_a_jump_is_as_high_and_as_long_as_it_says(jump, height_m, apex_s, ratio,
     assert trace["jump_began"].sum() == 1
 
 
-def test_a_jump_that_is_let_go_early_is_cut_short():
+def test_a_jump_released_early_is_cut_short():
     profile = profile_with(f"{HOP}jump = {{ speed_m_s = 6, early_release_ratio = 0.5 }}", presses=JUMPS)
     for held_s in (0.1, 0.2):
         steps = [Event(0.0, "key.Space", 1.0), Event(held_s, "key.Space", 0.0), Event(2.0, "mark", "end")]
@@ -449,14 +449,14 @@ FAULTS = [
 
 
 @pytest.mark.parametrize(("gait", "mode", "words"), FAULTS)
-def test_what_a_gait_cannot_be_is_refused(gait, mode, words):
+def test_an_impossible_gait_is_refused(gait, mode, words):
     presses = '[mode.m.press]\ndash = { bind = ["key.ShiftLeft"] }\n'
     with pytest.raises(ProfileError) as caught:
         profile_with(gait, mode=mode, presses=presses)
     assert words in str(caught.value)
 
 
-def test_who_walks_to_a_goal_has_to_be_able_to_stop():
+def test_a_body_that_walks_to_a_goal_has_to_be_able_to_stop():
     words = 'gait.own.keeps_speed: does not go with mode "m": under frame "goto" the body has to stop at its goal'
     with pytest.raises(ProfileError, match=words):
         profile_with("keeps_speed = true", steer='{ frame = "goto" }')
@@ -541,7 +541,7 @@ def test_nobody_ever_stands_in_a_wall_or_leaves_the_bounds(strokes, speed, hz):
             assert not (-2.25 < x < 2.25 and 2.75 < y < 5.25)
 
 
-def test_who_is_high_enough_passes_over_a_wall_and_can_stand_on_it():
+def test_a_body_that_is_high_enough_passes_over_a_wall_and_can_stand_on_it():
     gait = "top_speed_m_s = 4\naccel_m_s2 = 1000\ngravity_m_s2 = 20\njump = { speed_m_s = 12 }"
     helm = Helm(profile_with(gait, presses=JUMPS), course=course_of(wall=[{**SHED, "forward_m": 9}]))
     helm.key("Space", down=True)
@@ -629,7 +629,7 @@ def test_a_jump_on_stairs_keeps_the_run(riser_m, tread_m, hz):
 @pytest.mark.parametrize(
     ("riser_m", "step_m", "falls"), [(0.18, 0.35, False), (0.34, 0.35, False), (0.36, 0.35, True), (0.18, 0.1, True)]
 )
-def test_stairs_are_walked_down_as_they_are_walked_up(riser_m, step_m, falls, hz):
+def test_stairs_are_walked_down_like_they_are_walked_up(riser_m, step_m, falls, hz):
     stairs = [flat(-9, 1 + 0.4 * n, riser_m * (9 - n)) for n in range(9)]
     steer = f'{{ frame = "map", slope = {{ step_m = {step_m} }} }}'
     helm = Helm(profile_with("top_speed_m_s = 3\ngravity_m_s2 = 20\n", steer=steer), course=course_of(piece=stairs))
@@ -640,7 +640,7 @@ def test_stairs_are_walked_down_as_they_are_walked_up(riser_m, step_m, falls, hz
 
 
 @pytest.mark.parametrize("near_m", [0.25, 0.2, 0.01, 0.0])
-def test_who_begins_close_to_a_wall_does_not_get_through_it(near_m):
+def test_a_body_that_begins_close_to_a_wall_does_not_get_through_it(near_m):
     helm = Helm(profile_with(""), course=course_of(wall=[SHED]))
     helm.place(0.0, 3.0 - near_m, 0.0)
     helm.key("KeyW", down=True)
@@ -650,7 +650,7 @@ def test_who_begins_close_to_a_wall_does_not_get_through_it(near_m):
     assert run(helm, 1.0).motion.pos_y < 1.0
 
 
-def test_who_leaves_a_slope_falls_from_rest_and_is_not_thrown_up():
+def test_a_body_that_leaves_a_slope_falls_from_rest_and_is_not_thrown_up():
     helm = Helm(profile_with("top_speed_m_s = 4\ngravity_m_s2 = 20", steer='{ frame = "map", slope = {} }'))
     helm.key("KeyW", down=True)
     helm.ground(True, normal=(0.0, -0.6, 0.8))
@@ -750,7 +750,7 @@ def test_a_tap_sets_a_speed_that_stays_until_another_direction_is_requested(hz):
     assert (sheet.stop_time_s, sheet.stop_distance_m) == (None, None)
 
 
-def test_the_gravity_of_a_jump_that_brings_its_own_is_told_to_do_nothing():
+def test_the_gravity_of_a_gait_is_reported_idle_beside_a_jump_with_its_own():
     """2 h / t² = 12.5 m/s², whatever the gait says beside it."""
     gait = "gravity_m_s2 = 30\njump = { height_m = 1, apex_s = 0.4 }"
     profile = profile_with(gait, presses='[mode.m.press]\njump = { bind = ["key.Space"] }\n')

@@ -87,7 +87,7 @@ def test_where_a_stick_steps_is_a_setting():
 
 
 @pytest.mark.parametrize(("above", "release"), [(0.5, 0.4), (0.7, 0.4), (0.3, 0.24), (0.1, 0.08)])
-def test_what_counts_early_is_up_again_earlier_where_nothing_is_written(above, release):
+def test_a_press_that_counts_early_has_an_earlier_default_release(above, release):
     """Without a number of its own `release` stays below `above`: for a trigger, for a stick that presses or steps."""
     presses = f"""[mode.m.press]
     pull = {{ bind = [{{ control = "pad.right_trigger", above = {above} }}] }}
@@ -298,7 +298,7 @@ def test_a_square_that_is_reported_before_going_back_stays_blocked():
 
 @pytest.mark.parametrize(("repeat_s", "again_s"), [(0.0, 0.1), (0.25, 0.25)])
 @pytest.mark.parametrize("hz", [20, 60, 144])
-def test_who_leans_on_a_blocked_square_asks_again_after_a_step_or_the_repeat(repeat_s, again_s, hz):
+def test_a_direction_held_against_a_blocked_square_requests_again_after_a_step_or_the_repeat(repeat_s, again_s, hz):
     """The square becomes free in the tick of 0.02 s before the third time, and the body goes at that time."""
     helm = helm_with(f", repeat_s = {repeat_s}", KEYS)
     helm.block([(0, 1)])

@@ -55,7 +55,7 @@ def test_ground_that_gets_steep_makes_nobody_faster(frame, steep_deg, towards):
     normals=st.lists(st.tuples(*[st.floats(-1.0, 1.0)] * 2, st.floats(0.0, 1.0)), min_size=1, max_size=6),
     keys=st.lists(st.sampled_from(["KeyW", "KeyA", "KeyS", "KeyD"]), min_size=1, max_size=6),
 )
-def test_no_ground_makes_anybody_faster_than_he_wants_to_be(normals, keys):
+def test_no_ground_makes_a_body_faster_than_requested(normals, keys):
     helm = helm_with("{ slide_m_s = 3 }")
     for normal, code in itertools.zip_longest(normals, keys):
         if normal and any(normal):
@@ -379,7 +379,7 @@ def crept(boxes, radius_m, x, y, z, to_x, to_y):
     return x, y
 
 
-def test_walls_hold_where_one_that_creeps_comes_upon_them():
+def test_walls_stop_a_body_that_creeps_towards_them():
     rng, stopped = random.Random(2), 0
     for _ in range(400):
         boxes = []

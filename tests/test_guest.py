@@ -180,7 +180,7 @@ def with_ramps():
     return demo_profile().changed({"mode.foot.move.bind[0].fall_s": 0.04, "mode.foot.move.half_life_s": 0.008})
 
 
-def test_what_is_held_against_a_wall_is_still_asked_for():
+def test_input_held_against_a_wall_is_still_requested():
     helm = Helm(with_ramps())
     held, _ = against_a_wall(helm, "contact", "KeyW")
     assert held.amount == pytest.approx(1.0)
@@ -224,7 +224,7 @@ def test_a_wall_is_in_the_games_axes_and_keys_in_the_views(yaw_deg):
     assert tuple(after["corner"]) == (0.0, 0.0)
 
 
-def test_off_a_wall_of_a_course_it_is_the_same():
+def test_off_a_wall_of_a_course_too_the_way_back_is_as_long_as_from_a_standstill():
     """At the edge of the yard, where the helm itself stops the body; in a hitch too."""
     course, profile = demo_course("harvest"), demo_profile("harvest")
     walled = Helm(profile, course=course)
@@ -242,7 +242,7 @@ def test_off_a_wall_of_a_course_it_is_the_same():
         assert walled.tick(dt).position() == pytest.approx(fresh.tick(dt).position(), abs=1e-9)
 
 
-def test_a_velocity_that_was_only_less_is_no_wall():
+def test_a_smaller_velocity_is_not_a_wall():
     """A game whose own body is slow to start, and turns, tells its speed each tick: keys fall as ever."""
     amounts = {}
     for told in (False, True):
@@ -273,7 +273,7 @@ def test_a_push_is_the_gaits_from_the_next_tick_on():
     assert helm.tick(0.0).velocity() == pytest.approx((1.5, 2.0))
 
 
-def test_a_push_by_nothing_is_no_event(tmp_path):
+def test_a_zero_push_is_not_an_event(tmp_path):
     """Ground that stands still pushes so in every tick."""
     helm, _ = helm_in("screen")
     with helm.record(tmp_path / "session.jsonl"):
@@ -371,7 +371,7 @@ jump = { height_u = 96, apex_s = 0.4 }
 @pytest.mark.parametrize(
     ("floor", "reports", "jumps", "warned"), [(0, 0, 1, 0), (-200, 0, 1, 0), (200, 1, 1, 0), (200, 0, 0, 1)]
 )
-def test_a_floor_that_the_helm_cannot_know_is_asked_for(floor, reports, jumps, warned, caplog):
+def test_a_floor_unknown_to_the_helm_is_requested(floor, reports, jumps, warned, caplog):
     """y points down: a floor at 200 px is below height 0, where a helm that is told nothing stands."""
     helm = Helm(profile_from_text(SIDE))
     y, ys = floor, []
@@ -581,7 +581,7 @@ def test_a_tile_maps_corner_can_be_the_origin_of_the_squares(axes, behind, right
 @given(
     velocity=st.tuples(*[numbers] * 3), heading=st.floats(-math.pi, math.pi), length=st.sampled_from([0.1, 1.0, 30.0])
 )
-def test_a_wall_that_is_told_takes_the_speed_into_it_and_leaves_what_goes_along_it(world, velocity, heading, length):
+def test_a_reported_wall_takes_the_speed_into_it_and_leaves_the_speed_along_it(world, velocity, heading, length):
     """By complex numbers: along the wall, and away from it, nothing changes."""
     helm, count = helm_in(world)
     side = world == "from the side"
@@ -605,7 +605,7 @@ def test_a_wall_that_is_told_takes_the_speed_into_it_and_leaves_what_goes_along_
     assert helm.tick(0.01).contact is None
 
 
-def test_walls_of_a_course_are_told_by_their_normals_in_the_games_axes():
+def test_walls_of_a_course_are_reported_by_their_normals_in_the_games_axes():
     course = demo_course("yard")
     wall = course.wall[0]
     profile = profile_from_text(
@@ -657,7 +657,7 @@ def test_a_goal_that_comes_no_nearer_says_for_how_long():
 
 
 @pytest.mark.parametrize("wrong", [(0.0, 0.0, 0.0), (math.nan, 0.0, 1.0), (1.0,), ("east",)])
-def test_a_normal_that_says_nothing_is_refused(wrong):
+def test_a_zero_normal_is_refused(wrong):
     helm, _ = helm_in("3-D, y up")
     before = helm.tick(0.01)
     with pytest.raises(WendonicError, match="contact: found"):
@@ -707,7 +707,7 @@ def test_a_vector_may_come_whole_and_any_kind_of_number_becomes_pythons_own():
     "wrong", ["north", ("1", "2", "3"), [1.0, 2.0], (1.0, math.nan, 0.0), ((1.0, 2.0), 3.0, 4.0), (10**400, 0, 0)]
 )
 @pytest.mark.parametrize("call", ["place", "push", "contact", "restart", "go_to", "aim_at"])
-def test_a_vector_that_is_none_is_refused(call, wrong):
+def test_an_invalid_vector_is_refused(call, wrong):
     helm = Helm(demo_profile("harvest"))
     before = helm.tick(1 / 60).motion
     with pytest.raises(WendonicError, match=r"numbers|finite"):

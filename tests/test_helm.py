@@ -99,7 +99,7 @@ def test_losing_focus_stops_the_walk(helm):
     assert ticked(helm, 1.0).velocity() == (0.0, 0.0, 0.0)
 
 
-def test_entering_a_mode_keeps_the_body_and_drops_the_wish(helm):
+def test_entering_a_mode_keeps_the_body_and_drops_the_request(helm):
     helm.key("KeyW", down=True)
     before = ticked(helm, 1.0)
     helm.enter("cart")
@@ -140,7 +140,7 @@ def test_modes_can_only_be_left_as_the_profile_says(helm):
 
 
 @pytest.mark.parametrize("dt", [-1e-9, math.nan, math.inf])
-def test_time_that_cannot_pass_is_an_error_and_nothing_happens(helm, dt):
+def test_an_impossible_dt_is_an_error_and_changes_nothing(helm, dt):
     before = helm.tick(0.1)
     with pytest.raises(WendonicError, match="dt: found"):
         helm.tick(dt)
@@ -148,7 +148,7 @@ def test_time_that_cannot_pass_is_an_error_and_nothing_happens(helm, dt):
     assert (after.tick, after.t) == (before.tick + 1, pytest.approx(0.2))
 
 
-def test_a_view_that_is_no_number_is_refused_and_the_last_one_stands(helm):
+def test_a_view_that_is_not_finite_is_refused_and_the_last_one_stays(helm):
     helm.key("KeyW", down=True)
     assert helm.tick(0.1, view=View(90.0, 0.0)).heading_deg == pytest.approx(90.0)
     assert helm.tick(0.1, view=View(math.nan, 0.0)).heading_deg == pytest.approx(90.0)
@@ -209,6 +209,6 @@ def test_a_tick_of_impossible_length_changes_nothing_not_even_the_view(beekeeper
     assert helm.tick(1 / 60).view == View()
 
 
-def test_what_is_prepared_is_all_modes_or_the_first_and_nothing_else(beekeeper):
+def test_all_modes_or_only_the_first_are_prepared(beekeeper):
     with pytest.raises(WendonicError, match='no way to prepare "frist"; did you mean "first"'):
         Helm(beekeeper, prepare="frist")

@@ -143,7 +143,7 @@ def test_dropped_events_leave_nothing_stuck_and_are_marked(tmp_path):
     ]
 
 
-def test_captures_that_are_none(tmp_path):
+def test_invalid_captures(tmp_path):
     path = capture(tmp_path / "event3", [(0.0, KEY, W, 1), (0.0, *REPORT), (1.0, KEY, W, 0), (1.0, *REPORT)])
     with pytest.raises(RecordingError, match="is not an input event of the 32-bit layout; try layout 64"):
         Recording.read_linux_input(path, layout=32)

@@ -47,7 +47,7 @@ steer = { frame = "drive" }
 """
 
 
-def test_a_mode_has_what_the_other_has_and_it_does_not_say():
+def test_a_mode_inherits_everything_that_it_does_not_contain():
     foot, aim, cart = profile_from_text(TEXT).mode.values()
     assert aim.steer == foot.steer
     assert aim.move.bind == foot.move.bind == cart.move.bind
@@ -100,7 +100,7 @@ def test_a_file_keeps_what_each_mode_says(tmp_path):
     assert (tmp_path / "new.toml").read_text().count("like =") == 2
 
 
-def test_what_it_came_to_is_said():
+def test_info_shows_the_resulting_mode():
     lines = profile_from_text(TEXT).sentences()
     aim = lines.index("  mode aim")
     assert lines[aim + 1].strip() == "a copy of mode foot, with its own changes:"
@@ -134,7 +134,7 @@ def test_what_it_came_to_is_said():
         ),
     ],
 )
-def test_faults_are_told_where_they_stand(wrong, right, faults):
+def test_faults_are_reported_at_their_places(wrong, right, faults):
     assert right in TEXT
     with pytest.raises(ProfileError) as found:
         profile_from_text(TEXT.replace(right, wrong))
@@ -162,7 +162,7 @@ half_life_s = 0.02
 
 
 @pytest.mark.long
-def test_what_is_wrong_with_an_entry_is_said_and_mended_where_the_file_has_it():
+def test_a_fault_of_an_inherited_entry_is_reported_and_fixed_where_the_file_has_it():
     findings = check(profile_from_text(STICK))
     assert [(one.slug, one.where) for one in findings] == [
         ("dead-zone-small", "mode.foot.move.bind[0].dead_zone.inner")

@@ -247,7 +247,7 @@ def test_a_copied_side_plays_what_it_shows_and_no_number_goes_where_it_may_not(p
 
 
 @pytest.mark.long
-def test_a_tab_that_is_opened_after_many_forms_plays_and_bad_requests_are_refused(tmp_path):
+def test_a_tab_opened_after_many_forms_plays_and_bad_requests_are_refused(tmp_path):
     file = tmp_path / "beekeeper.toml"
     shutil.copy(FOLDER / "beekeeper.toml", file)
     desk = Desk(file)
@@ -285,7 +285,7 @@ def test_a_game_in_pixels_is_shown_in_pixels(tmp_path):
     assert "top_speed_u_s = 300.0" in file.read_text()
 
 
-def test_a_desk_has_the_seat_that_it_was_given(tmp_path):
+def test_a_desk_keeps_its_seat(tmp_path):
     file = tmp_path / "apart.toml"
     file.write_text(APART)
     desk = Desk(file, seat="two")
@@ -415,7 +415,7 @@ def test_a_replay_shows_the_mode_that_its_recording_says(browser, tmp_path):
     page.context.close()
 
 
-def test_what_is_played_is_kept_as_a_recording_that_gives_the_same_walk(page, file):
+def test_play_is_recorded_and_gives_the_same_walk_again(page, file):
     page.select_option("[aria-label='Ticks a second']", "60")
     page.keyboard.press("F8")
     # A sprint that is switched on before is on in the recording, too.
@@ -669,7 +669,7 @@ def test_a_game_seen_from_the_side_is_shown_from_the_side(browser, tmp_path):
 
 
 @pytest.mark.long
-def test_what_is_driven_has_its_readings_its_yaw_rate_and_its_curves(browser, tmp_path):
+def test_a_vehicle_has_readings_a_yaw_rate_and_curves(browser, tmp_path):
     page = in_one_file(browser, tmp_path, "cart")
     page.evaluate(
         "wendonicPage.helm.apply('pad.right_trigger', 1); wendonicPage.helm.apply('pad.left_stick', [1, 0])"
@@ -833,7 +833,7 @@ def test_a_course_that_an_editor_saves_is_followed_and_a_broken_one_named(browse
 
 
 @pytest.mark.long
-def test_a_second_tab_and_a_lost_server_are_told(browser, tmp_path):
+def test_a_second_tab_and_a_lost_server_are_reported(browser, tmp_path):
     file = tmp_path / "crates.toml"
     shutil.copy(FOLDER / "crates.toml", file)
     with served(file) as (address, process):
@@ -931,7 +931,7 @@ def test_a_key_that_was_rebound_walks_on_while_it_is_saved_twice(page, file):
 
 
 @pytest.mark.long
-def test_what_was_changed_of_one_profile_is_there_again_after_another_one(browser, tmp_path):
+def test_changes_of_one_profile_are_kept_while_another_one_is_played(browser, tmp_path):
     page = in_one_file(browser, tmp_path, "beekeeper", "cart")
     put(page, "gait.walk.top_speed_m_s", 5)
     # A key that is held while it is rebound does not stay down for ever.
@@ -991,7 +991,7 @@ def test_only_this_page_is_served_and_only_to_this_machine(server):
         (["--course", "no_such.toml"], "no_such.toml"),
     ],
 )
-def test_what_cannot_be_served_is_said_in_plain_words(options, words, tmp_path):
+def test_a_page_that_cannot_be_served_is_reported_in_plain_words(options, words, tmp_path):
     file = tmp_path / "beekeeper.toml"
     shutil.copy(FOLDER / "beekeeper.toml", file)
     done = called("live", str(file), "--no-open", *options)

@@ -406,7 +406,7 @@ def test_a_pad_aims_only_while_its_press_is_held():
         looking(f"{GYRO}while_press = 'aims'", press=press)
 
 
-def test_what_turns_one_axis_leaves_the_other_to_others():
+def test_a_source_that_turns_one_axis_leaves_the_other_to_others():
     """Half of a stick looks, the other half climbs; and numbers of the other axis are told as doing nothing."""
     drone = """steer = { frame = "fly" }
     [[mode.foot.rise.bind]]
@@ -573,7 +573,7 @@ def test_a_view_far_round_is_kept_until_it_is_turned():
     assert helm.tick(0.01).view == pytest.approx((-5.0, 10.0))
 
 
-def test_what_was_found_out_about_a_gyro_stays_in_the_next_mode():
+def test_the_known_bias_of_a_gyro_stays_in_the_next_mode():
     both = "".join(
         f"[[mode.{mode}.look.bind]]\n{binds}\n"
         for mode, binds in (("foot", GYRO), ("cart", MOUSE), ("cart", f"{GYRO}turn_ratio = 2"))
@@ -598,7 +598,7 @@ def test_without_an_accelerometer_a_levelled_pad_turns_about_its_own_axes():
 
 
 @pytest.mark.parametrize("dt", [5e-324, 1e-300, 1e-15, 1e-9, 3.0, 1e7])
-def test_no_length_of_a_tick_makes_a_number_that_is_none(everything, dt):
+def test_no_length_of_a_tick_makes_a_nan(everything, dt):
     helm = Helm(everything())
     helm.enter("fine")
     for _ in range(3):

@@ -311,7 +311,7 @@ def test_a_pad_that_is_turned():
 
 
 @pytest.mark.long
-def test_what_turns_up_and_down_only_is_measured_so_and_sideways_comes_first():
+def test_a_source_that_turns_only_up_and_down_is_measured_up_and_sideways_comes_first():
     """By hand: half a tilt gives half the pitch rate, 10 cm of a mouse the pitch ratio's share of a turn, and
     a pad and a key their own numbers, though no view can be turned up that far.
     """
@@ -337,7 +337,7 @@ def test_what_turns_up_and_down_only_is_measured_so_and_sideways_comes_first():
 @pytest.mark.parametrize(
     "style", ["hold", *(pytest.param(style, marks=pytest.mark.long) for style in ("toggle", "double", "tap"))]
 )
-def test_a_pad_that_turns_the_view_while_a_press_is_held_is_measured_so(style):
+def test_a_pad_that_turns_the_view_only_with_a_press_is_measured_with_it(style):
     text = f"{BIND}stick = 'pad.left_stick'\n{ZONE}[[mode.m.look.bind]]\ngyro = 'pad.gyro'\nturn_ratio = 3\n"
     text += "while_press = 'aim'\n[mode.m.look.zoom]\npress = 'near'\nfov_deg = 90\nzoom_fov_deg = 30\n"
     text += (
@@ -421,7 +421,7 @@ def test_by_which_device_and_while_what_is_held(held, by, top_speed_m_s, reach90
     assert sheet.tick_dependence < 0.01
 
 
-def test_what_is_held_counts_for_the_view_too():
+def test_held_controls_count_for_the_view_as_well():
     plain, zoomed = (measured(BOTH, held=held, by="mouse.move").mouse_deg_per_10cm for held in (None, "spyglass"))
     assert zoomed / plain == pytest.approx(math.tan(math.radians(20.0)) / math.tan(math.radians(40.0)))
     assert measured(BOTH, by="mouse.move").reach90_s is None
@@ -436,7 +436,7 @@ def test_what_is_held_counts_for_the_view_too():
         ({"held": "wave"}, 'cannot be held (style "tap")'),
     ],
 )
-def test_a_device_or_a_press_that_is_not_there_is_told_with_what_is(asked, words):
+def test_an_unknown_device_or_press_is_reported_with_the_existing_ones(asked, words):
     with pytest.raises(WendonicError) as reported:
         measured(BOTH, **asked)
     assert words in str(reported.value)

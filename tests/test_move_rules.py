@@ -599,7 +599,7 @@ def test_keys_of_several_entries_are_one_keyboard(presses, groups, rule, merge):
         pytest.param("turn", ('right = ["KeyW"]', 'left = ["ArrowDown"]'), "camera", marks=pytest.mark.long),
     ],
 )
-def test_so_they_are_in_a_channel_of_one_number(channel, keys, frame):
+def test_opposite_keys_of_an_axis_channel_in_any_number_and_order(channel, keys, frame):
     """The rule of both is that between them; of two rules neither is, so they cancel."""
     for rules, expected in (
         (("cancel", "cancel"), 0.0),

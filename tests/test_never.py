@@ -80,7 +80,7 @@ def test_a_thing_of_the_same_kind_may_be_written_anew():
     assert len(Recording.read("beekeeper_pad.jsonl")) == len(Recording.read("beekeeper_keys.jsonl"))
 
 
-def test_words_of_a_file_do_not_command_the_terminal(tmp_path):
+def test_text_of_a_file_cannot_control_the_terminal(tmp_path):
     evil = "\x1b[2J\x1b[31mred\x07\u202e"
     profile = tmp_path / "evil.toml"
     profile.write_text(f'{HEAD}title = {json.dumps(evil)}\n{KEYS}[mode.m.press]\njump = {{ bind = ["Space"] }}\n')
@@ -103,7 +103,7 @@ def test_words_of_a_file_do_not_command_the_terminal(tmp_path):
 
 
 @pytest.mark.parametrize("style", ["hold", "toggle", "tap", "double", "repeat"])
-def test_a_mad_wheel_does_not_hang_a_game(style):
+def test_a_spinning_wheel_does_not_hang_a_game(style):
     presses = f'[mode.m.press]\nzoom = {{ bind = [{{ wheel = "away" }}], style = "{style}" }}\n'
     profile = profile_from_text(HEAD + KEYS + presses)
     helm = Helm(profile)
@@ -117,7 +117,7 @@ def test_a_mad_wheel_does_not_hang_a_game(style):
     assert time.monotonic() - began < 20.0
 
 
-def test_milliseconds_in_place_of_seconds_are_counted_and_said_once(caplog):
+def test_milliseconds_in_place_of_seconds_are_counted_and_logged_once(caplog):
     helm = Helm(demo_profile())
     helm.key("KeyW", True)
     with caplog.at_level(logging.WARNING, "wendonic"):
@@ -186,6 +186,6 @@ BRAKE = ["gait.walk.brake_m_s2"]
         (lambda: draw_curve({}), "there is no profile to draw"),
     ],
 )
-def test_what_is_no_value_at_all_is_said_in_plain_words(call, words):
+def test_a_value_of_a_wrong_type_is_reported_in_plain_words(call, words):
     with pytest.raises(WendonicError, match=words):
         call()

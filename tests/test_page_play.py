@@ -325,7 +325,7 @@ def nudges(profile, paths, rng):
 @pytest.mark.parametrize(
     ("function", "at"), [(radians, 30.0), (tan, 0.4), (atan, 2.0), (sqrt, 2.0), (log1p, -0.3), (abs, -2.0)]
 )
-def test_traced_numbers_reckon_as_plain_ones_and_write_down_how(function, at):
+def test_traced_numbers_compute_like_plain_ones_and_record_their_formulas(function, at):
     number = Traced(at, "v[0]", Tracing())
     for made in (
         function(number),

@@ -403,7 +403,7 @@ def test_devices_have_a_lane_each_with_bars_lines_ticks_losses_and_notes():
     assert ax.get_title(loc="left").endswith("8 controls, 737 events, lost once")
 
 
-def test_a_line_has_a_gap_where_its_device_was_lost_and_what_points_down_points_down():
+def test_a_line_has_a_gap_after_a_loss_and_down_is_drawn_down():
     steps = [(0.0, "pad.left_stick", (0.0, 1.0)), (1.0, "lost.pad", 1.0), (2.0, "pad.left_stick", (0.5, -1.0))]
     ax = draw_devices(Recording([Event(*step) for step in steps] + [Event(3.0, "key.KeyW", 1)]), only=["pad"])
     right, towards = (line for line in ax.lines if len(line.get_xdata()) == 4)
@@ -684,7 +684,7 @@ def test_the_title_of_a_timeline_says_when_top_speed_is_reached():
     assert title == f"Recording: top speed 3.20 m/s, first at {math.ceil(60 * (1 + 3.2 / 22)) / 60:.2f} s"
 
 
-def test_places_are_drawn_and_told_in_metres():
+def test_places_are_drawn_and_reported_in_metres():
     events = [Event(0.0, "goal", (3.0, 4.0)), Event(1.0, "aim", (-1.5, 2.0)), Event(2.0, "goal", (0.0, 0.5))]
     ax = draw_devices(Recording(events))
     assert [text.get_text() for text in ax.texts] == [

@@ -425,7 +425,7 @@ def test_marks_and_losses_are_recorded_and_what_changes_nothing_is_not(tmp_path)
     assert events == [("mark", "slides here"), ("lost.keys", 1.0), ("lost.keys", 1.0), ("mark", "end")]
 
 
-def test_a_recorder_ends_and_does_no_harm(tmp_path):
+def test_a_recorder_ends_cleanly(tmp_path):
     """Rewinding goes on in time; what comes after the end is not recorded; a file that is there stays."""
     helm, twin = Helm(profile_in("y up")), Helm(profile_in("y up"))
     path = tmp_path / "session.jsonl"
@@ -465,7 +465,7 @@ def test_a_recorder_ends_and_does_no_harm(tmp_path):
 
 
 @pytest.mark.parametrize("name", REPORTED)
-def test_what_cannot_be_told_is_one_plain_error_and_changes_nothing(name):
+def test_an_invalid_report_is_one_plain_error_and_changes_nothing(name):
     helm, twin = Helm(profile_in("y up")), Helm(profile_in("y up"))
     width = len(REPORTED[name])
     misfits = [math.nan, "there", None, (1.0,) * (width + 1)]
@@ -501,7 +501,7 @@ def test_only_one_mode_is_compiled():
         shape(demo_recording("apiary_rounds"), demo_profile("rounds"), engine="compiled")
 
 
-def test_every_word_that_a_game_tells_is_described_and_drawn():
+def test_every_report_of_a_game_is_described_and_drawn():
     from wendonic.pictures import draw_devices
     from wendonic.recording.describe import describe_recording
 

@@ -83,7 +83,7 @@ def test_for_a_fixed_number_of_votes_the_interval_is_that_of_the_binomial_test()
         assert exact_share(a, b) == pytest.approx((wanted.low, wanted.high), abs=1e-12)
 
 
-def test_votes_that_go_on_as_they_have_settle_it_when_it_says():
+def test_votes_that_continue_in_the_same_ratio_settle_it_when_predicted():
     for a, b in ((0, 0), (3, 1), (2, 7), (11, 6)):
         count = votes_to_settle(a, b)
         share = max(a, b) / (a + b) if a + b else 1.0
@@ -94,7 +94,7 @@ def test_votes_that_go_on_as_they_have_settle_it_when_it_says():
     assert "even" in str(preference(6, 6))
 
 
-def test_a_log_of_votes_is_read_and_its_faults_are_told_by_line(tmp_path):
+def test_a_log_of_votes_is_read_and_its_faults_are_reported_by_line(tmp_path):
     log = tmp_path / "votes.jsonl"
     log.write_text('{"format": "wendonic-votes", "version": 1}\n{"t": 1, "vote": "b"}\n{"vote": "b"}\n')
     assert read_votes(log) == (0, 2)

@@ -99,7 +99,7 @@ def test_each_style_is_what_it_says(tuning, timeline, expected):
     assert played(tuning, timeline) == expected
 
 
-def test_only_the_last_letting_go_of_a_tick_is_by_a_loss():
+def test_only_the_last_release_of_a_tick_is_by_a_loss():
     """Down, up, down, lost between two ticks: the first was a tap."""
     tapped = press_output(TAP, PRESS_AT_REST, PressInput(0.0, 4.0, 1.0), 1.0, DT)
     assert (tapped.began, tapped.ended) == (1.0, 1.0)
@@ -127,7 +127,7 @@ def test_a_limit_that_is_a_whole_number_of_ticks_is_reached_whatever_rounding_ma
     timeline=st.text("dDt..l01", max_size=60),
     dt=st.sampled_from([0.001, 0.01, 0.3]),
 )
-def test_what_begins_ends_and_nothing_else_does(style, waits, timeline, dt):
+def test_a_press_ends_if_and_only_if_it_began(style, waits, timeline, dt):
     """Between two beginnings lies an end, and between two ends a beginning; held is what has begun and not ended."""
     tuning = SILENT_PRESS._replace(style=style, tap_s=0.02, long_s=0.05, double_s=0.1, waits=waits, buffer_s=0.05)
     held = False
@@ -155,7 +155,7 @@ def test_a_profile_without_times_has_usual_ones():
     assert began == [29]
 
 
-def test_ground_is_told_by_the_game():
+def test_the_game_reports_the_ground():
     helm = Helm(profile_from_text(HEAD + 'jump = { bind = ["key.Space"], buffer_s = 0.1, grace_s = 0.05 }\n'))
     helm.ground(False)
     for _ in range(20):
@@ -352,7 +352,9 @@ def test_every_notch_of_the_wheel_counts_and_turning_back_begins_a_new_one():
         ('{ wheel = "away" }', "mouse.wheel", "focus"),
     ],
 )
-def test_what_waits_for_the_ground_is_forgotten_when_its_control_is_lost(losing_s, released, bind, control, loss):
+def test_a_press_that_waits_for_the_ground_is_forgotten_when_its_control_is_lost(
+    losing_s, released, bind, control, loss
+):
     helm = Helm(profile_from_text(HEAD + f"jump = {{ bind = [{bind}], buffer_s = 0.15 }}\n"))
 
     def press(down):
@@ -489,7 +491,7 @@ def bumper_and_south(down):
     ],
     ids=["key", "chord", "finger", "stick"],
 )
-def test_what_is_held_through_a_change_goes_on_or_counts_once_released(rule, bind, press, release):
+def test_controls_held_through_a_change_continue_or_count_after_a_release(rule, bind, press, release):
     text = HEAD.replace(
         "[mode.foot.press]", "[window]\nzone.corner = { left = 0.8, top = 0, right = 1, bottom = 0.3 }\n"
     )
@@ -512,7 +514,7 @@ def test_what_is_held_through_a_change_goes_on_or_counts_once_released(rule, bin
     assert helm.tick(0.01).press("puff")[:3] == (True, True, False)
 
 
-def test_a_press_that_goes_on_by_a_control_that_is_not_held_ends_at_once():
+def test_a_press_carried_on_without_a_held_control_ends_at_once():
     text = HEAD.replace("[mode.foot.press]", '[mode.foot]\nleave_to = ["cart"]\n[mode.foot.press]')
     text += 'puff = { bind = ["KeyE"] }\n[mode.cart]\nlike = "foot"\npress.puff.bind = ["KeyR"]\n'
     helm = Helm(profile_from_text(text))
@@ -529,7 +531,7 @@ TestHelmMachine = HelmMachine.TestCase
 
 
 @pytest.mark.parametrize("style", [STYLE_HOLD, STYLE_REPEAT])
-def test_what_was_pressed_in_the_air_counts_its_time_from_when_it_began(style):
+def test_a_press_in_the_air_counts_its_time_from_when_it_began(style):
     """A second landing does not go on where the first press ended."""
     press = SILENT_PRESS._replace(style=style, repeat_delay_s=9.0, waits=1, buffer_s=0.2)
     state, times = PRESS_AT_REST, []

@@ -398,7 +398,7 @@ def test_one_fault_names_its_line_and_what_is_allowed(text, line, words):
         ("x = 1 ~ 2", "Expected newline"),
     ],
 )
-def test_a_slip_in_the_format_is_told_with_what_is_meant(row, words):
+def test_a_slip_in_the_format_is_reported_with_what_was_meant(row, words):
     (fault,) = faults(f"{HEAD}{row}\n")
     assert fault.line == HEAD.count("\n") + 1 + row.count("\n")
     assert "is not valid TOML: " in str(fault)
@@ -433,7 +433,7 @@ def test_a_profile_says_in_words_what_it_holds():
         assert part in words
 
 
-def test_every_kind_of_binding_is_told_in_words(everything):
+def test_every_kind_of_binding_is_described_in_words(everything):
     words = "\n".join(everything("latest").sentences())
     for part in (
         "window: 1.6 times as wide as high",
@@ -545,7 +545,7 @@ ALL_IDLE = [
 
 
 @pytest.mark.parametrize(("text", "where", "words"), few_of(ALL_IDLE, ALL_IDLE[::5]))
-def test_what_does_nothing_is_noticed_and_counts_again_under_another_word(text, where, words):
+def test_an_idle_setting_is_reported_and_counts_again_under_another_word(text, where, words):
     """A word is tried without deleting lines: it is the profile without them, and nothing of the file is lost."""
     profile = profile_from_text(text)
     (found,) = [finding for finding in check(profile, prove=False) if finding.slug == "idle-number"]

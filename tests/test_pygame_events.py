@@ -202,7 +202,7 @@ def test_an_event_that_was_made_by_hand_without_a_scancode_is_read_by_its_key(ke
 
 
 @pytest.mark.usefixtures("window")
-def test_a_captured_mouse_moves_and_is_nowhere_in_the_window(monkeypatch):
+def test_a_captured_mouse_moves_but_has_no_position_in_the_window(monkeypatch):
     motion = (pygame.MOUSEMOTION, {"pos": (160, 300), "rel": (7, -3), "buttons": (0, 0, 0), "touch": False})
     monkeypatch.setattr(pygame.mouse, "get_relative_mode", lambda: True)
     assert through_sdl(motion) == [Event(0.0, "mouse.move", (7.0, -3.0))]
@@ -320,7 +320,7 @@ def test_the_command_stops_by_itself_and_overwrites_nothing(tmp_path):
 
 
 @pytest.mark.long
-def test_without_a_screen_it_says_so_and_ctrl_c_is_a_way_to_stop(tmp_path):
+def test_without_a_screen_it_says_so_and_ctrl_c_stops_it(tmp_path):
     path = tmp_path / "walk.jsonl"
     command = [sys.executable, "-m", "wendonic", "record", str(path)]
     blind = {name: value for name, value in os.environ.items() if "DISPLAY" not in name and name != "SDL_VIDEODRIVER"}

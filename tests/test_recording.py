@@ -278,7 +278,7 @@ def test_every_fault_of_a_file_is_reported_with_its_line(tmp_path, lines, faults
         (b'{"format": "wendonic-recording", "version": 2}\n', "reads version 1"),
     ],
 )
-def test_what_is_no_recording_is_said_so(tmp_path, content, words):
+def test_a_file_that_is_not_a_recording_is_reported(tmp_path, content, words):
     path = tmp_path / "walk.jsonl"
     path.write_bytes(content)
     with pytest.raises(RecordingError, match=words):
@@ -400,7 +400,7 @@ def test_a_recording_says_in_words_what_it_holds_and_what_looks_wrong():
         assert "suspicious" not in "\n".join(describe_recording(fine))
 
 
-def test_every_kind_of_control_is_told_in_its_own_words():
+def test_every_kind_of_control_has_its_own_description():
     hand = (0.1, 1.2, -0.3, 0.0, 0.0, 0.0, 1.0)
     steps = [
         ("mouse.move", (30.0, -40.0)),

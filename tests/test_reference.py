@@ -400,7 +400,7 @@ def run(capsys, *words):
     return capsys.readouterr().out
 
 
-def test_the_commands_say_it_in_the_terminal(capsys, tmp_path, monkeypatch):
+def test_the_commands_print_it_in_the_terminal(capsys, tmp_path, monkeypatch):
     monkeypatch.setenv("COLUMNS", "100")
     assert "inner      number (tilt), 0 or more, below 1; default 0.14." in re.sub(
         r" {7,}", "      ", run(capsys, "fields", "dead_zone")

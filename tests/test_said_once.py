@@ -62,7 +62,7 @@ def test_what_is_said_once(said, once):
     assert "|".join(line.strip() for line in shortened(said).splitlines()) == once
 
 
-def test_what_is_called_may_write_fields():
+def test_called_functions_may_write_fields():
     """A name with a dot is a field of a struct, as source in trees has it."""
     field = ast.Name("state.held", ast.Store())
     call = ast.parse("_press(dt)").body[0].value

@@ -179,13 +179,13 @@ def test_seats_are_changed_while_playing_and_held_presses_of_the_new_one_count_o
         ('seat = "one"', 'seat = "won"', 'mode.yard.press.call.seat: no seat "won"'),
     ],
 )
-def test_faults_of_seats_are_told(right, wrong, fault):
+def test_faults_of_seats_are_reported(right, wrong, fault):
     with pytest.raises(ProfileError) as found:
         profile_from_text(TEXT.replace(right, wrong))
     assert fault in str(found.value)
 
 
-def test_who_names_no_pad_has_the_first_that_nobody_names():
+def test_a_seat_without_a_pad_gets_the_first_that_nobody_names():
     """One on the keyboard, the other with the only pad there is."""
     text = TEXT.replace('keys = ["ArrowUp", "ArrowDown", "Enter"]', 'pad = "pad0"')
     lines = profile_from_text(text).sentences()
@@ -196,7 +196,7 @@ def test_who_names_no_pad_has_the_first_that_nobody_names():
     assert [intent.local.forward for intent in ticked([one, two], pushed)] == [0.0, 1.0]
 
 
-def test_what_each_player_has_is_said():
+def test_the_controls_of_each_player_are_described():
     lines = profile_from_text(TEXT).sentences()
     assert "  seat one: pad, KeyW, KeyS, Space" in lines
     assert "  seat two: pad1, ArrowUp, ArrowDown, Enter" in lines
@@ -340,7 +340,7 @@ jump = { press = "jump", height_m = 1.0 }
 
 
 @pytest.mark.long
-def test_a_press_that_only_another_player_makes_is_there_and_never_made():
+def test_a_press_of_another_player_exists_but_never_begins():
     profile = profile_from_text(OTHERS_PRESS)
     for seat, sprints, why in (("one", 6.0, None), ("two", None, "no press jumps or waits for the ground")):
         sheet = measure(profile, seat=seat)

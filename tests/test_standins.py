@@ -119,7 +119,7 @@ def test_a_key_always_goes_down_and_up_in_turn_however_hasty(gaps, spread_s, see
 @pytest.mark.parametrize(
     "faults", [{"noise": -1.0}, {"rim_power": 0.0}, {"rim_reach": math.inf}, {"bits": 1}, {"poll_hz": 0.0}]
 )
-def test_a_stick_that_cannot_be_is_refused(faults):
+def test_an_impossible_stick_is_refused(faults):
     with pytest.raises(DeviceError, match=f"{next(iter(faults))}: found"):
         StickStandIn(**faults)
 
@@ -192,7 +192,7 @@ def test_a_trembling_mouse_counts_on_the_spot_and_goes_nowhere():
     assert abs(at[-1]) < 5 * 0.05 / 25.4 * 3200
 
 
-def test_a_gyro_tells_of_its_bias_its_warming_up_and_its_noise():
+def test_a_gyro_stand_in_has_bias_warm_up_and_noise():
     pad = GyroStandIn(
         "pad1", bias=(0.01, -0.02, 0.0), drift=(0.0, 0.05, 0.0), warm_up_s=10.0, noise=0.003, accel_noise=0.02, seed=6
     )

@@ -39,7 +39,7 @@ def test_each_control_stands_at_its_own_last_value(steps):
 
 
 @pytest.mark.parametrize(("loss", "left"), [("lost.focus", ()), ("lost.pad", ("key.KeyW",))])
-def test_a_loss_lets_go_what_the_device_held_and_leaves_the_view(loss, left):
+def test_a_loss_releases_what_the_device_held_and_leaves_the_view(loss, left):
     state = DeviceState()
     for name, value in (
         ("key.KeyW", 1),
@@ -58,7 +58,7 @@ def test_a_loss_lets_go_what_the_device_held_and_leaves_the_view(loss, left):
 
 
 @pytest.mark.parametrize("bad", [math.nan, math.inf, -math.inf])
-def test_a_number_that_is_not_finite_is_refused_and_counted_and_the_last_good_one_stands(bad):
+def test_a_number_that_is_not_finite_is_refused_and_counted_and_the_last_good_one_stays(bad):
     state = DeviceState()
     for value in ((0.5, -0.25), (bad, 0.0), (0.0, bad)):
         state.apply(Event(0.0, STICK, value))
@@ -126,7 +126,7 @@ AT_REST |= {"pointer.at": (0.5, 0.5), "touch.4": (0.2, 0.3, 0.0)}
 
 
 @pytest.mark.parametrize("loss", sorted(RELEASES))
-def test_a_loss_lets_go_exactly_what_its_device_held(loss):
+def test_a_loss_releases_exactly_what_its_device_held(loss):
     state = DeviceState()
     state.watched = frozenset(find_control(name).slot for name in EVERY_KIND)
     for name, value in EVERY_KIND.items():
@@ -153,7 +153,7 @@ def test_a_loss_lets_go_exactly_what_its_device_held(loss):
 @pytest.mark.parametrize(
     "thing", [None, "key.KeyW", (0.0, "key.KeyW", 1), Event(0.0, 5, 1), Event(0.0, ["key.KeyW"], 1)], ids=repr
 )
-def test_what_is_no_event_is_told_and_nothing_else_happens(thing):
+def test_a_value_that_is_not_an_event_is_reported_and_ignored(thing):
     state = DeviceState()
     state.apply(Event(0.0, "key.KeyW", 1))
     before = (state.changes, state.held())
@@ -180,7 +180,7 @@ def test_displacements_add_up_and_a_loss_does_not_undo_them():
     assert (dict(state.clamped), dict(state.refused)) == ({"mouse.move": 1}, {"mouse.move": 1})
 
 
-def test_what_was_held_at_the_last_tick_can_be_asked_for_until_the_next():
+def test_the_state_at_the_last_tick_can_be_read_until_the_next():
     state = DeviceState()
     state.watched = frozenset({find_control("key.KeyW").slot, find_control("touch.0").slot})
     state.apply(Event(0.0, "key.KeyW", 1.0))

@@ -409,7 +409,7 @@ def squares_of(helm, seconds, hz=60):
 
 
 @pytest.mark.parametrize("hz", [13, 30, 60, 144])
-def test_a_held_way_takes_its_squares_at_their_own_times_and_ends_on_one(hz):
+def test_a_held_direction_takes_its_squares_at_their_own_times_and_ends_on_one(hz):
     """A step of 0.2 s, the second one 0.5 s after the press, then one every 0.25 s: exact at every tick rate."""
     helm = helm_with('{ frame = "grid", square_m = 2, step_s = 0.2, delay_s = 0.5, repeat_s = 0.25 }')
     helm.key("KeyW", down=True)
@@ -634,7 +634,7 @@ def test_a_game_that_moves_its_body_by_itself_arrives_under_every_gait(gait, by,
         assert math.hypot(x - goal_x, y - goal_y) <= 0.1
 
 
-def test_what_fades_of_a_stick_makes_nobody_faster_on_the_way_to_a_goal():
+def test_a_fading_stick_makes_no_body_faster_on_the_way_to_a_goal():
     """The request of the channel fades within the tick in which a goal is given; that of the goal does not."""
     gait = "[gait.walk]\nthrust_m_s2 = 900\ndrag_per_s = 300\n"
     stick = '[[mode.m.move.bind]]\nstick = "pad.left_stick"\n'
@@ -733,7 +733,7 @@ def test_a_plan_window_that_scrolls_shows_other_places():
     assert helm.tick(1 / 60).goal == (1.0, 2.0, 0.0)
 
 
-def test_a_goal_that_is_pointed_at_just_after_a_key_was_let_go_counts():
+def test_a_goal_set_just_after_a_key_was_released_counts():
     helm = helm_with('{ frame = "goto" }', move=KEYS + "fall_s = 0.1\n")
     helm.key("KeyW", down=True)
     run(helm, 0.5)
@@ -1071,7 +1071,7 @@ TURN_KEYS = '[[mode.m.turn.bind]]\nkeys = { right = ["KeyE"], left = ["KeyQ"] }\
 
 @pytest.mark.parametrize("face", ["travel", "view", "aim", "hold"])
 @pytest.mark.parametrize("frame", few_of(["map", "camera", "facing", "goto", "fly"], ["map", "fly"]))
-def test_a_face_turns_the_short_way_and_stands_still_exactly_behind(frame, face):
+def test_a_face_turns_the_short_way_and_stops_exactly_behind(frame, face):
     """At 180 deg it turns to one side, arrives, and stays; it never swings to and fro."""
     rate = "" if face == "hold" else ", turn_deg_s = 100"
     helm = helm_with(f'{{ frame = "{frame}", face = "{face}"{rate} }}')
@@ -1333,7 +1333,7 @@ def test_after_a_teleport_the_head_is_where_the_arc_landed_wherever_it_is_in_the
     assert there + np.array([head_x, -head_z]) == pytest.approx(lands, abs=1e-9)
 
 
-def test_a_hand_that_points_lands_where_it_lets_go_unless_it_is_lost():
+def test_a_pointing_hand_teleports_on_release_unless_it_is_lost():
     def pointing():
         helm = Helm(demo_profile("headset"), course=demo_course("yard"))
         helm.pose("hand.right.pose", (0.0, 4.905, 0.0), (0.0, 0.0, 0.0, 1.0))

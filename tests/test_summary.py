@@ -30,7 +30,7 @@ def test_a_straight_walk_has_the_length_of_its_speed_ramp(foot_profile):
     assert summary.rest_drift_m_per_min == pytest.approx(0.0, abs=1e-12)
 
 
-def test_where_a_game_puts_the_body_is_not_walked(foot_profile):
+def test_a_relocation_by_the_game_is_not_walked(foot_profile):
     """Two seconds to the north, a new life 7 m off in the middle; the body that a game moves itself does walk."""
     steps = [(0, "key.KeyW", 1), (1.001, "body.place", (7.0, 0.0, 0.0)), (2, "mark", "end")]
     trace = shape(walk(*steps), foot_profile(move="half_life_s = 0", keys="rise_s = 0\nfall_s = 0"), hz=50)
@@ -79,7 +79,7 @@ def test_a_stick_that_drifts_shows_its_metres_per_minute(foot_profile):
     assert summary.rest_drift_m_per_min == pytest.approx(0.05 / 0.90 * 3.2 * 60.0, rel=1e-6)
 
 
-def test_a_hand_that_is_on_is_no_drift(foot_profile):
+def test_a_held_stick_is_not_a_drift(foot_profile):
     steps = [(0, "pad.left_stick", (0.0, -0.5)), (30, "mark", "end")]
     assert summarise(shape(walk(*steps), foot_profile())).rest_drift_m_per_min is None
     assert summarise(shape(walk(), foot_profile())).ticks == 0
@@ -89,7 +89,7 @@ def test_a_hand_that_is_on_is_no_drift(foot_profile):
     ("name", "walk_name"),
     [("cart", "cart_ride"), ("headset", "headset_walk"), ("orchard", "orchard_errands")],
 )
-def test_what_moves_by_other_means_is_no_drift(name, walk_name):
+def test_movement_by_other_means_is_not_drift(name, walk_name):
     """Carts roll, goals are walked to, hands swing: no stick makes anybody drift there."""
     summary = summarise(shape(demo_recording(walk_name), demo_profile(name)))
     assert summary.rest_drift_m_per_min is None or summary.rest_drift_m_per_min < 1e-9

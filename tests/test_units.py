@@ -349,7 +349,7 @@ def test_a_tick_is_printed_in_the_games_own_unit():
 
 
 @pytest.mark.parametrize("name", profile_names())
-def test_what_a_profile_says_of_itself_is_in_the_games_own_unit(name):
+def test_a_profile_describes_itself_in_the_games_own_unit(name):
     content = tomllib.loads((FOLDER / f"{name}.toml").read_text(encoding="utf-8"))
     world = content.get("world", {"right": "+x", "forward": "+y", "up": "+z"})
     content["world"] = {**world, "unit": "ell", "units_per_m": 0.8}

@@ -52,7 +52,7 @@ class Noting(dict):
 
 
 @pytest.mark.parametrize("write", [Path.write_text, replace], ids=["in place", "beside"])
-def test_what_is_saved_counts_from_the_next_tick_and_what_is_broken_does_not(tmp_path, caplog, write):
+def test_a_saved_file_counts_from_the_next_tick_and_a_broken_one_does_not(tmp_path, caplog, write):
     path = tmp_path / "mine.toml"
     path.write_text(TEXT)
     helm = Helm(load_profile(path))
@@ -112,7 +112,7 @@ def test_another_structure_is_followed_too_and_what_is_held_stays_held(tmp_path,
     assert set(ready_in) == {"wendonic mine.toml"}
 
 
-def test_what_cannot_be_followed_is_told_at_once(tmp_path):
+def test_a_file_that_cannot_be_followed_is_reported_at_once(tmp_path):
     path = tmp_path / "mine.toml"
     path.write_text(TEXT)
     helm = Helm(load_profile(path))

@@ -132,7 +132,7 @@ def test_real_keys_and_a_real_mouse_reach_a_glfw_window_and_the_games_own_callba
     glfw.set_window_size(glfw_window, 640, 480)
 
 
-def test_a_mouse_that_glfw_frees_does_not_turn_the_camera_back(glfw_window):
+def test_a_released_mouse_in_glfw_does_not_turn_the_camera_back(glfw_window):
     import glfw
 
     reported = []
@@ -240,7 +240,7 @@ def test_pads_of_pyglet_come_and_go(pyglet_window):
     assert {*named, *(control for control, _, _ in pyglet_events.DPAD)} == set(PAD_BUTTONS)
 
 
-def test_pads_of_pyglet_count_for_nothing_while_another_window_has_the_focus(pyglet_window):
+def test_pads_of_pyglet_are_ignored_while_another_window_has_the_focus(pyglet_window):
     from pyglet.input.base import Controller
     from pyglet.math import Vec2
 
@@ -270,7 +270,7 @@ def test_pads_of_pyglet_count_for_nothing_while_another_window_has_the_focus(pyg
     assert helm.tick(1.0).amount > 0.5
 
 
-def test_pads_of_glfw_count_for_nothing_while_another_window_has_the_focus(glfw_window, monkeypatch):
+def test_pads_of_glfw_are_ignored_while_another_window_has_the_focus(glfw_window, monkeypatch):
     import glfw
 
     held = SimpleNamespace(axes=[0.0, -1.0, 0.0, 0.0, -1.0, 1.0], buttons=[1] + 14 * [0])
@@ -298,7 +298,7 @@ def test_pads_of_glfw_count_for_nothing_while_another_window_has_the_focus(glfw_
     assert reported[2:] == [Event(0.0, "pad.south", 0.0), Event(0.0, "pad.south", 1.0)]
 
 
-def test_pads_of_glfw_are_told_when_they_change(glfw_window, monkeypatch):
+def test_pads_of_glfw_are_reported_when_they_change(glfw_window, monkeypatch):
     import glfw
 
     states = {}
@@ -337,7 +337,7 @@ def test_pads_of_glfw_are_told_when_they_change(glfw_window, monkeypatch):
     assert sorted(event.control for event in reported[1:]) == sorted(f"{pad}.south" for pad in PADS)
 
 
-def test_a_joystick_that_glfw_knows_no_layout_of_goes_by_a_mapping(glfw_window, monkeypatch, caplog):
+def test_a_joystick_without_a_layout_in_glfw_uses_a_mapping(glfw_window, monkeypatch, caplog):
     import glfw
 
     axes, hats = (ctypes.c_float * 2)(0.5, -1.0), (ctypes.c_ubyte * 1)(1 | 8)

@@ -44,7 +44,7 @@ WINDOWS = st.tuples(st.integers(200, 4000), st.integers(200, 4000))
     angle=st.floats(-math.pi, math.pi),
     profile=st.sampled_from([STAYS, DRAGS]),
 )
-def test_a_thumb_tilts_as_far_as_it_slides_on_the_glass_in_any_direction(size, away, angle, profile):
+def test_a_thumb_tilts_as_far_as_it_slides_in_any_direction(size, away, angle, profile):
     """Right and forward are the slide in window heights over the radius, at most 1 together."""
     width, height = size
     x, y = 0.25 * width, 0.5 * height
@@ -119,7 +119,7 @@ def slid(helm):
     return tilted
 
 
-def test_until_a_shape_is_told_that_of_the_profile_counts_and_what_is_none_changes_nothing():
+def test_until_a_shape_is_reported_that_of_the_profile_counts_and_an_invalid_one_changes_nothing():
     helm = Helm(STAYS.changed({"window.aspect_ratio": 0.8}))
     assert slid(helm) == pytest.approx(0.1 * 0.8 / 0.2)
     helm.window(1000, 1250)
@@ -166,7 +166,7 @@ def test_a_session_in_a_window_that_is_resized_is_played_again_as_it_was(tmp_pat
     assert Event(1.5, "window", 0.625) in list(recording.between(1.5, 2.0))
 
 
-def test_what_begins_in_the_middle_of_a_slide_has_its_tilt_and_turns_nothing(tmp_path):
+def test_a_recording_that_begins_in_the_middle_of_a_slide_has_its_tilt_and_turns_nothing(tmp_path):
     """Cut out of a recording, or recorded from there on: as the whole has it, for a thumb whose middle stays."""
     helm, walked = Helm(STAYS), []
 

@@ -81,7 +81,7 @@ def test_every_pair_is_a_game_from_above_or_from_the_side(names):
 @pytest.mark.parametrize(
     "names", [("+x", None), ("+x", "-x", "+y"), ("x", "+y", "+z"), ("+x", "+w", "+z"), ("+x", "+z"), ("+x", "")]
 )
-def test_axes_that_are_none_are_refused(names):
+def test_invalid_axes_are_refused(names):
     with pytest.raises(WendonicError, match="allowed: signed axes"):
         WorldAxes(*names)
 
@@ -182,7 +182,7 @@ def test_looking_further_down_until_straight_down_never_turns_what_is_forward(ya
         last = now
 
 
-def test_a_view_that_says_nothing_is_refused():
+def test_a_zero_view_is_refused():
     for wrong in (
         {"forward": (0.0, 0.0, 0.0), "up": (0.0, 0.0, 1.0)},
         {"forward": (math.nan, 0.0, 1.0), "up": (0, 1, 0)},
@@ -228,7 +228,7 @@ def test_level_ground_changes_not_a_bit(x, y, length):
 
 
 @pytest.mark.parametrize("normal", [(0.0, 0.0, 0.0), (0.0, 0.1, -1.0), (math.nan, 0.0, 1.0), (0.0, 0.0, math.inf)])
-def test_a_normal_that_is_none_is_refused(normal):
+def test_an_invalid_normal_is_refused(normal):
     with pytest.raises(WendonicError, match="a finite vector that points up"):
         on_slope((1.0, 0.0, 0.0), normal)
     with pytest.raises(WendonicError, match=r"normal: found .*; allowed: (a finite vector that points up|finite)"):

@@ -52,8 +52,8 @@ def check(
         if fix:
             found[path] = _fix(path, slugs, dry_run)
         else:
-            with _told_on_bar(path) as told:
-                found[path] = check_profile(profile, progress=told)
+            with _bar_progress(path) as report:
+                found[path] = check_profile(profile, progress=report)
     if as_json:
         content = [
             {"profile": str(path), **finding_content(finding)} for path, some in found.items() for finding in some
@@ -70,7 +70,7 @@ def check(
 
 
 @contextmanager
-def _told_on_bar(path: Path) -> "Iterator[Progress]":
+def _bar_progress(path: Path) -> "Iterator[Progress]":
     """Show on a terminal which part of a profile is being tried."""
     from rich.markup import escape
     from rich.progress import BarColumn, MofNCompleteColumn, TextColumn
@@ -80,11 +80,11 @@ def _told_on_bar(path: Path) -> "Iterator[Progress]":
     with progress_bar(TextColumn("{task.description}"), BarColumn(), MofNCompleteColumn()) as bar:
         task = bar.add_task("", visible=False)
 
-        def told(what: str, done: int, of: int) -> None:
+        def report(what: str, done: int, of: int) -> None:
             description = escape(escaped(f"{path.name}: {what}"))
             bar.update(task, description=description, completed=done, total=of, visible=True)
 
-        yield told
+        yield report
 
 
 def _fix(path: Path, only: tuple[str, ...], dry_run: bool) -> "list[Finding]":
@@ -95,8 +95,8 @@ def _fix(path: Path, only: tuple[str, ...], dry_run: bool) -> "list[Finding]":
     from wendonic.study.checking import fixed
 
     before = text_of(path, "profile", ProfileError)
-    with _told_on_bar(path) as told:
-        done = fixed(profile_from_text(before, path), only, progress=told)
+    with _bar_progress(path) as report:
+        done = fixed(profile_from_text(before, path), only, progress=report)
     after = saved_text(done.profile, before, path)
     for finding in done.fixes:
         say(f"{path}: {'would fix' if dry_run else 'fixed'} {finding.slug}: {finding.fix}")

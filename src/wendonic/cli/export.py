@@ -94,12 +94,12 @@ def export(
     with progress_bar() as bar:
         task = bar.add_task("test vectors", total=None)
 
-        def told(name: str, taken: int, count: int) -> None:
+        def report(name: str, taken: int, count: int) -> None:
             bar.update(
                 task, description=f"test vectors of {escape(escaped(name))}: branches", completed=taken, total=count
             )
 
-        found = exported(package, language, played, hz, progress=told)
+        found = exported(package, language, played, hz, progress=report)
     write_export(found, out, force)
     say(f"wrote {out}: {', '.join(sorted(found.files))}")
     for name, vectors in found.vectors.items():

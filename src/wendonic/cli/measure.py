@@ -46,13 +46,13 @@ def measure(
     from wendonic.study.as_json import document, sheet_head, sheet_values
     from wendonic.study.feel_sheet import known_quantity
     from wendonic.study.feel_sheet import measure as measure_profile
-    from wendonic.study.thresholds import asked_for
+    from wendonic.study.thresholds import changed_thresholds
 
     check_output(out, "feel sheet", (profile,), (".json",))
     loaded = load_profile(profile)
     name, length = loaded.mode_name(mode), loaded.world.length
     only = [known_quantity(quantity, length)[0] for quantity in of] if of else None
-    thresholds = asked_for(tilt=tilt, hz=hz, goal_m=goal_m)
+    thresholds = changed_thresholds(tilt=tilt, hz=hz, goal_m=goal_m)
     sheet = measure_profile(loaded, name, only=only, by=by, held=held, thresholds=thresholds, seat=seat)
     head = {"profile": str(profile), "mode": name, **sheet_head(sheet, seat)}
     content = document("measure", **head, values=sheet_values(sheet))

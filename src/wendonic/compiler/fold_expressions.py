@@ -214,8 +214,8 @@ class ExpressionFolder(ABC):
             scope.out.append(assigned([made], expression(last)))
             inside, scope.out = scope.out, outside
             scope.mutable.add(made)
-            asked: ast.expr = name(made) if is_and else ast.UnaryOp(ast.Not(), name(made))
-            scope.out.append(ast.If(asked, inside, []))
+            test: ast.expr = name(made) if is_and else ast.UnaryOp(ast.Not(), name(made))
+            scope.out.append(ast.If(test, inside, []))
             return Dynamic(name(made))
         if not tests:
             return Known(is_and)

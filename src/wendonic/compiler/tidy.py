@@ -35,13 +35,13 @@ def drop_tested_again(body: list[ast.stmt], writers: Collection[str] = ()) -> No
     """
     for statement in body:
         if isinstance(statement, ast.If):
-            asked, names = key(statement.test), {part.id for part in names_in(statement.test)}
+            repeated, names = key(statement.test), {part.id for part in names_in(statement.test)}
             if any("." in identifier for identifier in names):
                 names |= set(writers)
             index = 0
             while index < len(statement.body):
                 inside = statement.body[index]
-                if isinstance(inside, ast.If) and key(inside.test) == asked:
+                if isinstance(inside, ast.If) and key(inside.test) == repeated:
                     statement.body[index : index + 1] = inside.body
                     continue
                 if any(

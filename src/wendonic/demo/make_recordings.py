@@ -389,8 +389,9 @@ def smoker_rounds() -> Recording:
 
 
 def cart_ride() -> Recording:
-    """Return 22 s in the honey cart: off, a curve each way, a full circle, backing out of it, and at rest a turn in
-    vain."""
+    """Return 22 s in the honey cart: a start, a curve to each side, a full circle, backing out of it, and a turn at
+    rest, which has no effect.
+    """
     strokes = [
         Stroke("KeyW", 0.5, 8.4),
         Stroke("KeyD", 1.8, 2.8),
@@ -425,8 +426,9 @@ def cart_ride() -> Recording:
 
 
 def apiary_rounds() -> Recording:
-    """Return 24 s of a game that has a fence 9 m ahead and knows it alone: to the hives, bent over a frame, up to the
-    fence, into the cart, round the yard and out of it; a ram's knock on the way. The helm recorded it."""
+    """Return 24 s of a game with a fence 9 m ahead that only the game knows: to the hives, bent over a frame, up to
+    the fence, into the cart, round the yard and out of it; a ram's knock on the way. The helm recorded it.
+    """
     strokes = [
         Stroke("KeyW", 0.5, 7.0),
         Stroke("KeyE", 8.0, 8.12),
@@ -466,7 +468,7 @@ def apiary_rounds() -> Recording:
 
 
 def crates_push() -> Recording:
-    """Return 12 s in the store room: a way held on, taps, a press during a step, a corner, and a shelf in the way."""
+    """Return 12 s in the store room: a held direction, taps, a press during a step, a corner, a shelf in the way."""
     strokes = [
         Stroke("KeyD", 0.5, 1.9),
         Stroke("KeyW", 2.4, 2.45),

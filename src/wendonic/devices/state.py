@@ -118,7 +118,7 @@ class DeviceState:
                 self._set_numbers(control, *raw)
             elif control.kind == "loss":
                 for held in RELEASED_BY[control.name]:
-                    self._let_go(held)
+                    self._release(held)
                 self.changes += 1
         except (OverflowError, TypeError, ValueError):
             numbers = "a number" if control.width == 1 else f"{COUNT_WORDS[control.width]} numbers"
@@ -223,7 +223,7 @@ class DeviceState:
         if slot in self.watched:
             self._keep(Change(slot, tuple(counts), (0.0,) * control.width, False))
 
-    def _let_go(self, control: Control) -> None:
+    def _release(self, control: Control) -> None:
         start, end = control.slot, control.slot + control.width
         rest = _AT_REST[start:end]
         if control.kind in ("counts", "wheel"):

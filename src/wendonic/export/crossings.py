@@ -32,7 +32,7 @@ def package_crossings(profile: Profile, modes: Sequence[Made], on_course: bool, 
             old,
             new,
             _statements(found[old, new], by_mode[old], by_mode[new], runs[old], runs[new]),
-            [*_told(StateFields(by_mode[old], runs[old]), new)],
+            [*_signals(StateFields(by_mode[old], runs[old]), new)],
             [*_carried_presses(profile, runs[old], runs[new])],
         )
         for old, new in sorted(found, key=lambda pair: (order.index(pair[0]), _rank(runs[pair[0]], pair[1])))
@@ -45,7 +45,7 @@ def _rank(run: ModeRun, new: str) -> int:
     return entered.index(new) if new in entered else len(entered)
 
 
-def _told(fields: StateFields, new: str) -> Iterator[str]:
+def _signals(fields: StateFields, new: str) -> Iterator[str]:
     """Yield the results that say that a press enters a mode, in order of precedence."""
     for index, mode in fields.run.enters:
         field = fields.field(index, True)

@@ -68,8 +68,8 @@ def _call(package: Package, target: "Target", crossing: Crossing) -> str:
 
 def _what(target: "Target", crossing: Crossing) -> str:
     """Return when the profile enters a mode, and what continues then."""
-    told = " or ".join(f"`{target.field_name(name)}`" for name in crossing.told)
-    when = f"when {told} is above 0" if told else "when the game wants it"
+    signals = " or ".join(f"`{target.field_name(name)}`" for name in crossing.signals)
+    when = f"when {signals} is above 0" if signals else "when the game wants it"
     goes_on = _listed(crossing.carried)
     return f"{when}; {f'{goes_on} {_goes(crossing.carried)} on while held' if goes_on else 'held presses end'}"
 

@@ -1,5 +1,5 @@
-"""Made-up grounds for the vectors of a mode that reads a course: a bit of everything close to where it begins, and
-level ground with walls, of which the game reports how steep it is.
+"""Synthetic grounds for the vectors of a mode that reads a course: a bit of everything close to the start, and level
+ground with walls, whose slope the game reports.
 """
 
 import math
@@ -68,8 +68,8 @@ LEVEL = Course.model_validate(
 
 def grounds_of(course: Row) -> tuple[Row, ...]:
     """Return the grounds that vectors are played on: the course that is written with the source, if any, level ground
-    with walls, and a bit of everything. A row of vectors begins on one of them where its first number is above 0: on
-    the first at 1 and 2, on the second at 3 and 4, and so on; an even number says that its state is given.
+    with walls, and a bit of everything. A row of vectors whose first number is above 0 begins on one of them: 1 and 2
+    mean the first, 3 and 4 the second, and so on; an even number means that its state is given.
 
     >>> len(grounds_of(())), len(grounds_of(LEVEL.numbers))
     (2, 3)
@@ -78,12 +78,12 @@ def grounds_of(course: Row) -> tuple[Row, ...]:
 
 
 FAR_M = 1000.0
-"""Beyond this there are only the far sides of bounds."""
+"""Distance beyond which there are only the far sides of bounds."""
 
 
 def at_an_edge(course: Row, rng: random.Random) -> dict[str, float]:
-    """Return the state of a body close to an edge of a course, on its way there, or along it; sometimes above it.
-    Nothing where that is too far away.
+    """Return the state of a body close to an edge of a course, moving towards it or along it, sometimes above it;
+    nothing if the edge is too far away.
 
     >>> set(at_an_edge(LEVEL.numbers, random.Random(1))) >= {"position_x", "position_y", "velocity_x", "velocity_y"}
     True
@@ -109,7 +109,7 @@ def at_an_edge(course: Row, rng: random.Random) -> dict[str, float]:
     else:
         x, y = left - away if side == 1 else right + away, back + share * (forward - back)
     if k < pieces and kind == PIECE_MOUND and rng.random() < 0.5:
-        # Round about its rim, which only touches the square around it.
+        # Near its rim, which only touches the square around it.
         x, y = numbers[0] + (radius + away) * math.sin(towards), numbers[1] + (radius + away) * math.cos(towards)
     heading = towards + rng.choice((rng.uniform(-0.3, 0.3), rng.uniform(-1.5, 1.5), rng.uniform(-3.2, 3.2)))
     speed = rng.choice((1.0, 4.0, 20.0, 60.0))
@@ -132,8 +132,8 @@ RUNS = (
     (-3.8, -0.1, -48.0, -72.0),
     (-3.8, -0.1, -96.0, -144.0),
 )
-"""Places and velocities on it from which a body runs into the bank, creeps towards it and up it, and runs into the
-corner, and past the wall into the terrace behind it.
+"""Places and velocities from which a body runs into the bank, creeps towards it and up it, and runs into the corner,
+and past the wall into the terrace behind it.
 """
 
 
@@ -149,4 +149,4 @@ def at_a_run(rng: random.Random) -> dict[str, float]:
 
 
 LANDMARKS = ((0.6, -1.2), (-1.0, -1.0), (1.2, 1.0), (0.0, 2.0))
-"""Places of it where something decides: the top of the mound, inside a wall, and half-way up two ramps."""
+"""Special places: the top of the mound, inside a wall, and half-way up two ramps."""

@@ -19,14 +19,14 @@ from wendonic.world_axes import WorldAxes
 @dataclass
 class Crossing:
     """A change of mode: statements over `last`, the old state, `next`, the new one, and `raw`, the last raw inputs of
-    the old mode. `told` are results of the old mode that are above 0 if a press enters the new one, `carried` the
+    the old mode. `signals` are results of the old mode that are above 0 if a press enters the new one, `carried` the
     presses that continue while they are held.
     """
 
     old: str
     new: str
     body: list[ast.stmt]
-    told: list[str] = field(default_factory=list)
+    signals: list[str] = field(default_factory=list)
     carried: list[str] = field(default_factory=list)
 
 

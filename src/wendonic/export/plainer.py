@@ -1,4 +1,4 @@
-"""Plainer code that does the same: the lesser of two, a test as a test, no return where a function ends anyway."""
+"""Simplifies code without changing it: minima, tests as tests, no return where a function ends anyway."""
 
 import ast
 from collections import Counter
@@ -14,7 +14,7 @@ from wendonic.export.said_once import common_first, drop_again
 
 
 def plainer(functions: Sequence[Function]) -> None:
-    """Say everything in all functions as plainly as can be, without changing a number."""
+    """Simplify all functions as far as possible, without changing any number."""
     writers = writers_among(functions)
     for function in functions:
         _one_by_one(function.body)
@@ -43,17 +43,17 @@ OPPOSITES: dict[type[ast.cmpop], type[ast.cmpop]] = {
     ast.Lt: ast.GtE,
     ast.GtE: ast.Lt,
 }
-"""What a comparison is that does not hold, of numbers that are numbers."""
+"""The opposites of comparisons, for numbers that are not NaN."""
 
 LONGEST_CHOICE = 190
-"""Letters of a choice between two values that is said in one statement."""
+"""Most characters of a choice between two values in one statement."""
 
 LONGEST_RETURN = 90
-"""Letters of what is returned, with a choice in it, or with what it alone reads."""
+"""Most characters of a returned expression with a choice in it, or with an expression moved into it."""
 
 
 def _one_by_one(body: list[ast.stmt]) -> None:
-    """Say assignments that all read before any writes one after another, where some order makes that the same."""
+    """Write simultaneous assignments one after another if some order gives the same result."""
     for statement in list(body):
         for part in (getattr(statement, "body", None), getattr(statement, "orelse", None)):
             if part:
@@ -68,8 +68,8 @@ def _one_by_one(body: list[ast.stmt]) -> None:
 
 
 def _in_order(moves: list[tuple[ast.expr, ast.expr]]) -> list[tuple[ast.expr, ast.expr]] | None:
-    """Return moves so that none writes what a later one reads, without those that change nothing; None where they go
-    in circles.
+    """Return moves in an order in which none writes what a later one reads, without those that change nothing; None
+    if they are circular.
     """
     left = [move for move in moves if ast.dump(move[0]).replace("Store()", "Load()") != ast.dump(move[1])]
     ordered = []
@@ -90,7 +90,7 @@ def _in_order(moves: list[tuple[ast.expr, ast.expr]]) -> list[tuple[ast.expr, as
 
 
 def _drop_copies(body: list[ast.stmt]) -> None:
-    """Take out what sets a variable to itself, and branches with nothing else in them."""
+    """Remove assignments of a variable to itself, and branches with nothing else in them."""
     for statement in body:
         for part in (getattr(statement, "body", None), getattr(statement, "orelse", None)):
             if part:
@@ -111,7 +111,7 @@ def _does_nothing(statement: ast.stmt) -> bool:
 
 
 def _choose(body: list[ast.stmt]) -> None:
-    """Say a branch that only chooses between two short values in one line."""
+    """Write a branch that only chooses between two short values on one line."""
     for index, statement in enumerate(body):
         for part in (getattr(statement, "body", None), getattr(statement, "orelse", None)):
             if part:
@@ -128,7 +128,9 @@ def _choose(body: list[ast.stmt]) -> None:
 
 
 def usual_first(body: list[ast.stmt]) -> None:
-    """Say what variables are usually before a branch that gives them other values, instead of behind it."""
+    """Assign the usual values of variables before a branch that gives them other values, instead of in its other
+    side.
+    """
     index = 0
     while index < len(body):
         statement = body[index]
@@ -147,7 +149,7 @@ def usual_first(body: list[ast.stmt]) -> None:
 
 
 def _is_plain(statement: ast.stmt) -> bool:
-    """Whether a statement sets a variable to a number or to another variable."""
+    """Return whether a statement sets a variable to a number or to another variable."""
     match statement:
         case ast.Assign(targets=[ast.Name(id=name)], value=ast.Constant()):
             return "." not in name
@@ -161,7 +163,7 @@ def _written_at_once(statement: ast.stmt) -> list[ast.Name]:
 
 
 def _return_choice(body: list[ast.stmt]) -> None:
-    """Say which of two short values is returned in one line."""
+    """Write a return of one of two short values on one line."""
     for statement in body:
         for part in (getattr(statement, "body", None), getattr(statement, "orelse", None)):
             if part:
@@ -191,7 +193,7 @@ def _everywhere(body: Sequence[ast.stmt], made: Callable[[ast.expr], ast.expr]) 
 
 
 def simplified(node: ast.expr) -> ast.expr:
-    """Return an expression said more plainly, its parts first."""
+    """Return a simplified expression, its parts first."""
     match node:
         case ast.BinOp(left=left, op=operator, right=right):
             node = ast.BinOp(simplified(left), operator, simplified(right))
@@ -243,7 +245,8 @@ def simplified(node: ast.expr) -> ast.expr:
 
 
 def _choice(test: ast.expr, yes: ast.expr, no: ast.expr) -> ast.expr:
-    """Return a choice between two values; between a truth and a test it is `and` or `or`, between equal ones none.
+    """Return a choice between two values: `and` or `or` for truth values and tests, and no choice between equal
+    values.
 
     >>> def said(words):
     ...     node = ast.parse(words, mode="eval").body
@@ -266,8 +269,8 @@ def _opposite(test: ast.expr) -> ast.expr:
 
 
 def _without_neutral(node: ast.BinOp) -> ast.expr | None:
-    """Return a sum or a product without its 0 or 1, None where it has none. A 0 that is added stays where it may take
-    the sign off another zero, which the direction straight back depends on.
+    """Return a sum or a product without its 0 or 1, None if it has none. An added 0 stays if it may remove the sign
+    of another zero, on which the direction straight back depends.
     """
     match node.op:
         case ast.Sub() if _is(node.right, 0.0):
@@ -282,7 +285,7 @@ def _without_neutral(node: ast.BinOp) -> ast.expr | None:
 
 
 def _is_of_squares(node: ast.expr) -> bool:
-    """Whether a value is a square, or a sum of squares."""
+    """Return whether a value is a square, or a sum of squares."""
     match node:
         case ast.BinOp(left=left, op=ast.Add(), right=right):
             return _is_of_squares(left) and _is_of_squares(right)
@@ -292,7 +295,7 @@ def _is_of_squares(node: ast.expr) -> bool:
 
 
 def _least(test: ast.expr, yes: ast.expr, no: ast.expr) -> ast.expr | None:
-    """Return `b if b < a else a` as what it is: the lesser of a and b, of equal ones the first."""
+    """Return `b if b < a else a` as the minimum of a and b, the first if they are equal."""
     if not (isinstance(test, ast.Compare) and len(test.ops) == 1):
         return None
     left, right = ast.dump(test.left), ast.dump(test.comparators[0])
@@ -307,7 +310,9 @@ def _is(node: ast.expr, value: float) -> bool:
 
 
 def _unite_least(body: list[ast.stmt], writers: Collection[str]) -> None:
-    """Lay what is compared twice into the one place that reads it now, and what is only returned into the return."""
+    """Move expressions that were compared twice into the single place that reads them now, and those that are only
+    returned into the return.
+    """
     loads = Counter(part.id for part in names_in(body) if type(part.ctx) is ast.Load)
     stores = Counter(part.id for part in names_in(body) if type(part.ctx) is ast.Store)
     _lay(body, loads, stores, writers)
@@ -348,7 +353,7 @@ def _lay(body: list[ast.stmt], loads: Counter[str], stores: Counter[str], writer
 
 
 def _is_returned(name: str, value: ast.expr, after: ast.stmt, writers: Collection[str]) -> bool:
-    """Whether a value is read by the return after it alone, and short enough to be said there."""
+    """Return whether only the return after it reads a value, and the value is short enough to be written there."""
     if not isinstance(after, ast.Return) or isinstance(after.value, ast.Tuple) or after.value is None:
         return False
     names = {part.id for part in names_in(value)}
@@ -363,7 +368,7 @@ def _own(call: ast.Call) -> bool:
 
 
 def _reads(call: ast.Call, name: str) -> bool:
-    """Whether min or max of something takes a name."""
+    """Return whether a minimum or maximum reads a name."""
     return (
         isinstance(call.func, ast.Name)
         and call.func.id in ("min", "max")

@@ -1,4 +1,4 @@
-"""Made-up play for a mode: every control that it binds is used, slowly and quickly, alone and together."""
+"""Synthetic play for a mode: every control that it binds is used, slowly and quickly, alone and together."""
 
 import math
 import random
@@ -16,7 +16,7 @@ from wendonic.devices.sources.zone import Zone
 
 HOLDS = (1, 1, 2, 4, 9, 20, 45, 90)
 LONG_HOLDS = (60, 90, 180)
-"""Ticks for which something is held, and for which it is held where nothing moves for long."""
+"""Numbers of ticks for which something is held, and for which it is held during long pauses."""
 
 
 def controls_of(sources: ModeSources) -> list[Control]:
@@ -61,7 +61,7 @@ def controls_of(sources: ModeSources) -> list[Control]:
 
 
 def watched_by(source: Source) -> dict[str, None]:
-    """Return the names of the controls whose changes a source follows, where its own fields name none."""
+    """Return the names of the controls whose changes a source follows, if its own fields name none."""
     reader = source.reader(0)
     slots = reader.watched if isinstance(reader, Follower) else ()
     return {control.name: None for control in CONTROLS.values() if control.slot in slots}
@@ -77,7 +77,7 @@ def zones_of(sources: Any) -> list[tuple[float, float]]:
 
 
 class Hands:
-    """Uses controls tick by tick, each in a way that lasts a while."""
+    """Uses controls tick by tick, each in the same manner for a while."""
 
     def __init__(
         self,
@@ -87,7 +87,7 @@ class Hands:
         rng: random.Random,
     ) -> None:
         """Begin with nothing held; `marks` are tilts that matter, `zones` places to touch. Now and then all switches
-        are pressed and let go together, and now and then everything stays as it is for long.
+        are pressed and released together, and now and then everything stays as it is for a long time.
         """
         self.rng = rng
         self.together = rng.random() < 0.3
@@ -95,7 +95,7 @@ class Hands:
         self.ways = {control.name: _Way(control, marks, zones, slow, rng) for control in controls}
 
     def events(self, active: Sequence[str], t: float, dt: float) -> Iterator[Event]:
-        """Give what the active controls say in one tick; the others are released."""
+        """Yield the events of the active controls in one tick; the others are released."""
         first = next((way for name, way in self.ways.items() if name in active), None)
         for name, way in self.ways.items():
             if self.together and first is not None and way is not first and way.control.kind in ("key", "button"):
@@ -127,7 +127,7 @@ class _Way:
         if not active:
             if self.held:
                 self.held = False
-                yield from self.let_go(t)
+                yield from self.release(t)
             return
         self.held = True
         self.left -= 1
@@ -143,7 +143,7 @@ class _Way:
             case "button":
                 yield Event(t, name, self.now if "trigger" in name or "squeeze" in name else float(self.now >= 0.5))
             case "stick":
-                # A stick that is held straight is at 0 across, and sin(pi) is not.
+                # A stick that is held straight is at exactly 0 across, unlike sin(pi).
                 x, y = (
                     self.size * share if abs(share) > 1e-12 else 0.0
                     for share in (math.sin(self.angle), -math.cos(self.angle))
@@ -169,7 +169,7 @@ class _Way:
             case "touch":
                 self.wander(dt)
                 if self.zones and self.left in (1, 3) and self.now > 0.5:
-                    # Lifted, and put into a zone: twice in a row, as a double tap is.
+                    # Lifted, and put into a zone twice in a row, like a double tap.
                     self.place = list(rng.choice(self.zones))
                     yield Event(t, name, (*self.place, 0.0))
                 yield Event(t, name, (*self.place, float(self.now > 0.0)))
@@ -177,7 +177,7 @@ class _Way:
                 yield Event(t, name, self.pose())
 
     def change(self) -> None:
-        """Begin another way of using it."""
+        """Begin to use it in another manner."""
         rng = self.rng
         self.left = rng.choice(LONG_HOLDS if self.slow else HOLDS)
         turned = self.angle + math.pi
@@ -188,14 +188,14 @@ class _Way:
         self.now = rng.choice((0.0, 1.0, 1.0, rng.random()))
 
     def wander(self, dt: float) -> None:
-        """Move a place about the window; now and then it is somewhere else."""
+        """Move a place around the window; now and then it jumps."""
         if self.rng.random() < 0.03:
             self.place = [self.rng.random(), self.rng.random()]
         for axis, share in enumerate((math.sin(self.angle), math.cos(self.angle))):
             self.place[axis] = min(max(self.place[axis] + self.size * share * dt, 0.0), 1.0)
 
     def pose(self) -> tuple[float, ...]:
-        """Return a head that looks about, or a hand that swings."""
+        """Return the pose of a head that looks around, or of a hand that swings."""
         head = self.control.name.startswith("head")
         reach = 0.15 if head else 0.35 * self.size
         swing = reach * math.sin(self.phase)
@@ -214,8 +214,8 @@ class _Way:
         )
         return (*place, *quaternion)
 
-    def let_go(self, t: float) -> Iterator[Event]:
-        """Give what brings it back to rest."""
+    def release(self, t: float) -> Iterator[Event]:
+        """Yield the events that return it to rest."""
         name = self.control.name
         match self.control.kind:
             case "key" | "button":

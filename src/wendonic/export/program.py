@@ -1,4 +1,4 @@
-"""What is printed: the functions of one mode's tick, over named structs instead of rows of numbers.
+"""The functions of one mode's tick that are printed, over named structs instead of rows of numbers.
 
 A name with a dot in it is a field of a struct that every function may be handed: `raw.key_w` is a raw input,
 `last.view_yaw` what the last tick left, `next.view_yaw` what this one leaves, `out.look_yaw` what it reports,
@@ -20,7 +20,7 @@ ROWS = ("course", "tables")
 
 @dataclass
 class Function:
-    """One function: what it is handed one by one, its statements, how many numbers it gives, and what it is for."""
+    """One function: its parameters, its statements, the number of its results, and its purpose."""
 
     name: str
     parameters: list[str]
@@ -28,18 +28,18 @@ class Function:
     results: int
     about: str = ""
     context: tuple[str, ...] = ()
-    """Structs and rows that it is handed whole."""
+    """Structs and rows that it is passed whole."""
     types: dict[str, str] = field(default_factory=dict)
     """Which of its variables are "bool" or "int"; all others are numbers."""
     result_types: list[str] = field(default_factory=list)
     result_names: list[str] = field(default_factory=list)
     common: bool = False
-    """Whether several modes have it alike; see `mark_common`."""
+    """Whether several modes share it; see `mark_common`."""
 
 
 @dataclass
 class Field:
-    """One number of a struct: its name, its value at rest, and what it is."""
+    """One number of a struct: its name, its value at rest, and its meaning."""
 
     name: str
     rest: float = 0.0
@@ -55,18 +55,16 @@ class Number:
     unit: str
     paths: tuple[str, ...]
     law: str = ""
-    """How it follows from that field, where it is not the same number."""
+    """How it follows from that field, if it is not the same number."""
     adjustable: bool = False
 
 
 @dataclass
 class ModeProgram:
-    """One mode as it is printed.
-
-    `functions` are callees first; the last one is the tick, which gives nothing and writes `next` and `out`. `shared`
-    are the raw inputs of which each part of a hitch has its share, `once` those that come with its first part alone,
-    with what they are after it; `joined` makes two parts of a hitch one, over `next` and `out` of the second, and
-    `before` and `earlier` of the first.
+    """One mode to be printed. `functions` are callees first; the last one is the tick, which returns nothing and
+    writes `next` and `out`. `shared` are the raw inputs of which each part of a hitch has a share, `once` those that
+    belong to its first part only, with their values afterwards; `joined` joins two parts of a hitch, over `next` and
+    `out` of the second, and `before` and `earlier` of the first.
     """
 
     mode: str
@@ -82,7 +80,7 @@ class ModeProgram:
     max_dt: str
     tables: tuple[float, ...] = ()
     checked: list[str] = field(default_factory=list)
-    """Names of what the vectors check: fields of the state and of the results."""
+    """Names that the vectors check: fields of the state and of the results."""
 
     @property
     def tick(self) -> Function:
@@ -102,9 +100,7 @@ def is_field(name: str) -> bool:
 
 
 def calls_of(body: Sequence[ast.stmt], names: set[str]) -> Iterator[tuple[ast.Assign | None, ast.Call]]:
-    """Go through the calls of some functions, each with the assignment that takes just what it gives, if there is
-    one.
-    """
+    """Yield the calls of some functions, each with the assignment that takes exactly its results, if there is one."""
     for statement in statements_in(body):
         whole = statement.value if isinstance(statement, ast.Assign) else None
         for node in _expressions(statement):
@@ -114,7 +110,7 @@ def calls_of(body: Sequence[ast.stmt], names: set[str]) -> Iterator[tuple[ast.As
 
 
 def _expressions(statement: ast.stmt) -> Iterator[ast.expr]:
-    """Give what a statement itself computes."""
+    """Yield the expressions of a statement itself."""
     match statement:
         case ast.Assign(value=value):
             yield value
@@ -127,7 +123,7 @@ def _expressions(statement: ast.stmt) -> Iterator[ast.expr]:
 
 
 def callers_of(functions: Sequence[Function]) -> dict[str, list[Function]]:
-    """Return by which functions each is called."""
+    """Return the callers of each function."""
     found: dict[str, list[Function]] = {function.name: [] for function in functions}
     for caller in functions:
         called = {call.func.id for _, call in calls_of(caller.body, set(found)) if isinstance(call.func, ast.Name)}
@@ -144,19 +140,19 @@ def targets_of(statement: ast.Assign) -> list[ast.Name]:
 
 
 def set_targets(statement: ast.Assign, targets: Sequence[ast.Name]) -> None:
-    """Let an assignment write other names."""
+    """Make an assignment write other names."""
     single = len(targets) == 1
     statement.targets = [targets[0] if single else ast.Tuple(list(targets), ast.Store())]
 
 
 def values_of(statement: ast.Return) -> list[ast.expr]:
-    """Return what a return gives."""
+    """Return the values of a return statement."""
     value = statement.value
     return [] if value is None else list(value.elts) if isinstance(value, ast.Tuple) else [value]
 
 
 def set_values(statement: ast.Return, values: Sequence[ast.expr]) -> None:
-    """Let a return give other values."""
+    """Replace the values of a return statement."""
     if not values:
         statement.value = None
     else:
@@ -169,9 +165,7 @@ def written_in(body: Sequence[ast.stmt]) -> set[str]:
 
 
 def writers_among(functions: Sequence[Function]) -> set[str]:
-    """Return the names of the functions that write fields of structs, themselves or by what they call; callees come
-    first.
-    """
+    """Return the names of the functions that write fields of structs, directly or by calls; callees come first."""
     found: set[str] = set()
     for function in functions:
         if any(map(is_field, written_in(function.body))) or any(True for _ in calls_of(function.body, found)):

@@ -1,4 +1,4 @@
-"""Branches that the numbers of the profile decide are resolved; what is not read after that is removed."""
+"""Resolves branches that the profile's numbers decide, and removes what is then unread."""
 
 import ast
 import math
@@ -15,11 +15,11 @@ Range = tuple[float, float]
 Ranges = Mapping[str, Range]
 
 SPAN_OF_DT = (1e-300, 1e9)
-"""How long a tick is: above nothing, and no longer than any that a game survives."""
+"""Range of the length of a tick: above 0, and no longer than any game survives."""
 
 
 class FieldLiveness(Liveness):
-    """Takes nothing out that a struct keeps, and no call of a function that writes into one."""
+    """Keeps assignments to fields of structs, and calls of functions that write such fields."""
 
     def __init__(self, writers: set[str]) -> None:
         """Take the names of such functions."""
@@ -27,7 +27,7 @@ class FieldLiveness(Liveness):
         self.writers = writers
 
     def assignment(self, statement: ast.Assign, live: set[str]) -> tuple[set[str], bool]:
-        """Keep what is written into a struct."""
+        """Keep assignments to a struct."""
         fields = {part.id for part in names_in(statement.targets[0]) if is_field(part.id)}
         called = statement.value.func if isinstance(statement.value, ast.Call) else None
         if isinstance(called, ast.Name) and called.id in self.writers and not fields:
@@ -39,12 +39,12 @@ class FieldLiveness(Liveness):
         return super().assignment(statement, live | fields)
 
     def loop(self, statement: ast.For | ast.While, live: set[str]) -> tuple[set[str], bool]:
-        """Keep everything that a loop reads, whatever for."""
+        """Keep everything that a loop reads."""
         return super().loop(statement, live | read_names(statement))
 
 
 def prune(functions: list[Function], numbers: Mapping[str, float]) -> None:
-    """Decide what the numbers decide, and take out what is left over; functions come callees first."""
+    """Decide tests by the numbers, and remove what is unread; functions come callees first."""
     ranges = {name: (value, value) for name, value in numbers.items()}
     known: dict[str, Ranges] = {}
     callers = callers_of(functions)
@@ -102,7 +102,7 @@ def _block(body: Sequence[ast.stmt], numbers: Ranges) -> list[ast.stmt]:
 
 
 def _head_first(loop: ast.While) -> None:
-    """Say at the head of a loop what ends it, where that comes first in it."""
+    """Move the condition that ends a loop to its head, if it comes first in the loop."""
     match loop:
         case ast.While(test=ast.Constant(value=True), body=[ast.If(body=[ast.Break()], orelse=[]) as first, *rest]):
             loop.test = negated(first.test)
@@ -110,7 +110,7 @@ def _head_first(loop: ast.While) -> None:
 
 
 def decided(node: ast.expr, numbers: Ranges) -> ast.expr:
-    """Return an expression in which every test that the numbers decide is decided."""
+    """Return an expression with every test resolved that the numbers decide."""
     match node:
         case ast.IfExp(test=test, body=yes, orelse=no):
             found = decided(test, numbers)
@@ -148,7 +148,7 @@ def decided(node: ast.expr, numbers: Ranges) -> ast.expr:
 
 
 def _compared(node: ast.Compare, numbers: Ranges) -> ast.expr:
-    """Decide a comparison of nothing but the profile's numbers."""
+    """Decide a comparison of the profile's numbers only."""
     parts = [decided(part, numbers) for part in (node.left, *node.comparators)]
     tree = ast.Compare(parts[0], node.ops, parts[1:])
     found = [range_of(part, numbers) for part in parts]
@@ -162,7 +162,7 @@ def _compared(node: ast.Compare, numbers: Ranges) -> ast.expr:
 
 
 def _answer(operator: ast.cmpop, left: Range, right: Range) -> bool | None:
-    """Return how a comparison comes out for all numbers of two ranges; None where it depends."""
+    """Return the outcome of a comparison for all numbers of two ranges; None if it depends on them."""
     match operator:
         case ast.Gt() | ast.GtE():
             turned: ast.cmpop = ast.Lt() if isinstance(operator, ast.Gt) else ast.LtE()
@@ -181,7 +181,7 @@ def _answer(operator: ast.cmpop, left: Range, right: Range) -> bool | None:
 
 
 def range_of(node: ast.expr, numbers: Ranges) -> Range | None:
-    """Return between which numbers an expression lies, None where that is not known."""
+    """Return the range of an expression, None if it is not known."""
     match node:
         case ast.Constant(value=value) if isinstance(value, int | float) and not isinstance(value, bool):
             return float(value), float(value)
@@ -202,7 +202,7 @@ def range_of(node: ast.expr, numbers: Ranges) -> Range | None:
             if isinstance(operator, ast.Div) and second[0] <= 0.0 <= second[1]:
                 return None
             ends = [ARITHMETIC[type(operator)](one, other) for one in first for other in second]
-            # Where it may be no number at all, nothing is known.
+            # If it may be NaN, nothing is known.
             return None if any(map(math.isnan, ends)) else (min(ends), max(ends))
         case ast.Call(func=ast.Name(id=name), args=args):
             return _called_range(name, [range_of(part, numbers) for part in args])
@@ -210,7 +210,7 @@ def range_of(node: ast.expr, numbers: Ranges) -> Range | None:
 
 
 def _called_range(name: str, given: Sequence[Range | None]) -> Range | None:
-    """Return between which numbers a call lies."""
+    """Return the range of a call."""
     if name in ("abs", "fabs") and given[0] is None:
         return 0.0, math.inf
     known = [one for one in given if one is not None]
@@ -230,7 +230,7 @@ def _called_range(name: str, given: Sequence[Range | None]) -> Range | None:
 def _ranges_in(
     function: Function, callers: Sequence[Function] | None, numbers: Ranges, known: Mapping[str, Ranges]
 ) -> Ranges:
-    """Return what is known of a function's own names: those written once, and what all its callers hand over; the
+    """Return the known ranges of a function's own names: those written once, and those passed by all callers; the
     tick has none.
     """
     found = dict(numbers)

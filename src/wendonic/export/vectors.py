@@ -80,7 +80,7 @@ def _shortest(value: float) -> str:
 
 
 class _Reference:
-    """The tick function that the helm runs, and where the numbers of the printed one are in its record."""
+    """The tick function that the helm runs, and the positions of the printed numbers in its record."""
 
     def __init__(self, made: Made, package: Package) -> None:
         self.runs = [
@@ -118,7 +118,7 @@ class _Reference:
         return [float(number(self.record, *path)) for path in self.paths]
 
     def in_game_axes(self) -> list[float]:
-        """Return what `package.game_values` lists, by the axes' own arithmetic."""
+        """Return the values of `package.game_values`, by the axes' own arithmetic."""
         outcome = self.run.reader.outcome(self.record)
         found = [
             *self.axes.place_from_plan(*outcome.body.position),
@@ -131,7 +131,7 @@ class _Reference:
 
 
 def made_ticks(made: Made, rng: random.Random) -> Iterator[list[Tick]]:
-    """Give stretches of play, each from nothing held: the time of each tick, and its sample."""
+    """Yield stretches of play, each starting with nothing held: the time of each tick, and its sample."""
     controls = controls_of(made.sources)
     names = [control.name for control in controls]
     marks, zones = _marks(made), zones_of(made.sources)
@@ -143,7 +143,7 @@ def made_ticks(made: Made, rng: random.Random) -> Iterator[list[Tick]]:
         row = sampler.row()
         sampler.begin(state)
         hands = Hands(controls, marks, zones, rng)
-        # First each control alone, then some of them, then all.
+        # First each control alone, then several, then all.
         if episode <= len(names):
             active = [names[episode - 1]]
         else:
@@ -153,12 +153,12 @@ def made_ticks(made: Made, rng: random.Random) -> Iterator[list[Tick]]:
 
 
 def _shortest_s(made: Made) -> float:
-    """Return how long (s) the shortest tick is: for paces even the least that a ramp gives is a direction."""
+    """Return the length (s) of the shortest tick: for paces even the smallest value of a ramp is a direction."""
     return 1e-35 if made.tuning.move.paces else 1e-12
 
 
 def _marks(made: Made) -> list[float]:
-    """Return how far something may be tilted to come between the numbers of the profile."""
+    """Return tilts between the numbers of the profile."""
     numbers = {number.value for number in made.program.numbers if not number.unit and 0.0 < number.value < 1.0}
     edges = [0.0, *sorted(numbers), 1.0]
     return [(low + high) / 2 for low, high in itertools.pairwise(edges)]
@@ -181,7 +181,7 @@ def _episode(
     pause = rng.randrange(20, 2 * EPISODE_TICKS)
     shortest = _shortest_s(made)
     strange = 0.3 if rng.random() < 0.25 else 0.02
-    # Ticks as long as a ramp end with it.
+    # Ticks that end together with a ramp.
     times = [number.value for number in made.program.numbers if number.unit == "s" and 0.0 < number.value < 1.0]
     for number in range(rng.choice(LENGTHS)):
         dt = usual
@@ -213,19 +213,19 @@ def _episode(
         if reports and rng.random() < 0.1:
             angle = rng.choice((rng.uniform(-3, 3), rng.randrange(4) * math.pi / 2))
             now[layout.wall : layout.wall + 3] = math.sin(angle), math.cos(angle), 0.0
-        # Only what the printed inputs can say is played.
+        # Only what the printed inputs can express is played.
         ticks.append((dt, made.row_from(made.inputs_from(now))))
         t += dt
     return ticks
 
 
 def fits(made: Made, recording: Recording) -> bool:
-    """Return whether a recording has anything of what a mode binds."""
+    """Return whether a recording has any control that a mode binds."""
     return bool({control.name for control in controls_of(made.sources)} & set(recording.controls))
 
 
 def recorded_ticks(made: Made, recording: Recording, hz: float) -> list[Tick]:
-    """Return the ticks of a recording: what it has of the mode's controls."""
+    """Return the ticks of a recording, with the mode's controls only."""
     sampler = Sampler(made.sources)
     state = DeviceState()
     row = sampler.row()
@@ -241,14 +241,14 @@ def recorded_ticks(made: Made, recording: Recording, hz: float) -> list[Tick]:
 
 
 def _values_of(struct: type) -> Callable[[Any], Sequence[float]]:
-    """Return what gives the numbers of a struct, in their order."""
+    """Return a function that reads the numbers of a struct, in order."""
     names: Sequence[str] = struct.__slots__  # type: ignore[attr-defined]
     getter: Callable[[Any], Any] = operator.attrgetter(*names)
     return getter if len(names) > 1 else lambda one: (getter(one),)
 
 
 def _filler(struct: type) -> Callable[..., None]:
-    """Return what sets the numbers of a struct, in their order."""
+    """Return a function that sets the numbers of a struct, in order."""
     names: Sequence[str] = struct.__slots__  # type: ignore[attr-defined]
     space: dict[str, Any] = {}
     lines = [f"    struct.{name} = {name}_" for name in names] or ["    pass"]
@@ -258,8 +258,8 @@ def _filler(struct: type) -> Callable[..., None]:
 
 
 def _made_state(made: Made, rng: random.Random) -> dict[str, float]:
-    """Return a state that a game or another mode may have left: what is held is not bound here, keys are on their way
-    where movement is carried over, and on made-up ground the body is somewhere else.
+    """Return a state that a game or another mode may have left: held presses that are not bound here, ramps under way
+    if movement is carried over, and, on synthetic ground, a body somewhere else.
     """
     fields = {one.name for one in made.program.state}
     bound = {one.name for one in made.program.inputs}
@@ -286,14 +286,14 @@ def _made_state(made: Made, rng: random.Random) -> dict[str, float]:
     if rng.random() < 0.5:
         found |= {f"velocity_{axis}": rng.uniform(-4, 4) for axis in "xy"} | {"face": math.remainder(face, math.tau)}
     if rng.random() < 0.5:
-        # A hair more than all of it, as sums and turns leave it.
+        # Slightly more than full, as rounding in sums and turns leaves it.
         heading, length = rng.randrange(16) * math.pi / 8, rng.choice((1.0 + 9e-10, rng.random()))
         found |= {"move_right": length * math.sin(heading), "move_forward": length * math.cos(heading)}
     return {name: value for name, value in found.items() if name in fields}
 
 
 def _state_on(course: Row, made: Made, rng: random.Random) -> dict[str, float]:
-    """Return what a state has where it begins at some edge of a course, or with the way back out of a wall."""
+    """Return the values of a state that begins at some edge of a course, or with the return out of a wall."""
     fields = {one.name for one in made.program.state}
     found: dict[str, float] = {}
     if course[0] + course[1] > 0.0 and rng.random() < 0.5:
@@ -302,13 +302,13 @@ def _state_on(course: Row, made: Made, rng: random.Random) -> dict[str, float]:
         found |= {f"comfort_safe_{axis}": rng.uniform(-3, 3) for axis in "xy"}
         found["comfort_inside_s"] = rng.choice((rng.random(), 9.0))
     if rng.random() < 0.3:
-        # Thrown up by the game, also where nothing jumps.
+        # Thrown up by the game, even if nothing jumps.
         found |= {"fall_airborne": 1.0, "velocity_z": rng.uniform(-2, 5)}
     return {name: value for name, value in found.items() if name in fields}
 
 
 def _near_goal(rng: random.Random) -> dict[str, float]:
-    """Return the state of a body that runs to a goal, near enough to be reached within a tick, or stood on."""
+    """Return the state of a body that runs to a goal within a tick's reach, or stands on it."""
     near, heading, speed = rng.choice((0.0, 0.11, 0.2, 0.3)), rng.uniform(-math.pi, math.pi), rng.uniform(0.0, 9.0)
     x, y = math.sin(heading), math.cos(heading)
     goal = {"frame_goal_there": 1.0, "frame_goal_x": near * x, "frame_goal_y": near * y}
@@ -316,19 +316,19 @@ def _near_goal(rng: random.Random) -> dict[str, float]:
 
 
 def _nearly_at_rest(rng: random.Random) -> dict[str, float]:
-    """Return the state of a body that has nearly rolled out, so that it comes to rest within a tick."""
+    """Return the state of a body that has almost rolled out, and comes to rest within a tick."""
     heading = rng.uniform(-math.pi, math.pi)
     speed = COAST_ENDS_M_S * (1.0 + 1e-4)
     return {"velocity_x": speed * math.sin(heading), "velocity_y": speed * math.cos(heading)}
 
 
 FULL = 0.999
-"""Amount from which on a mode is in full motion."""
+"""Amount from which a mode counts as in full motion."""
 
 
 def _nudged(marked: "_Marked", aims: bool) -> dict[str, float]:
-    """Return the state of a mode in full motion, but with what moves a hair longer, and with the face a hair from
-    straight back; or of one at rest that faces away from what it aims at.
+    """Return the state of a mode in full motion with its request slightly too long, and its facing slightly off
+    straight back; or of a mode at rest that faces away from what it aims at.
     """
     amount = float(getattr(marked.result, "amount", 0.0))
     if amount < FULL and not (amount == 0.0 and aims):
@@ -382,28 +382,28 @@ class _Marked:
             setattr(self.state, name, self.number(value))
 
     def keep(self) -> Any:
-        """Return what `back` goes back to."""
+        """Return the state for `back`."""
         return copy.copy(self.state), copy.copy(self.result), list(self.more)
 
     def back(self, kept: Any) -> None:
-        """Go back to a moment."""
+        """Return to a kept state."""
         self.state, self.result, self.more = copy.copy(kept[0]), copy.copy(kept[1]), list(kept[2])
 
 
 ON_ANOTHER = 2
-"""Added to what a row begins with for each ground that comes before the one it is on, see `grounds_of`."""
+"""Added to the first number of a row for each ground before its own, see `grounds_of`."""
 
 SHARE_ELSEWHERE = 0.25
-"""Share of the stretches that are played on another ground than the first one."""
+"""Share of the stretches that are played on grounds other than the first."""
 
 HAIR = 2e-16
-"""Share by which the mathematics of two languages may differ."""
+"""Relative difference between the mathematical functions of two languages."""
 
 TURNED = ("sin", "cos", "atan2", "exp", "expm1")
 
 
 class _Rough(_Marked):
-    """The same in a language whose mathematics is a hair off, or whose numbers have single precision."""
+    """The same in a language whose mathematical functions differ slightly, or with single precision."""
 
     def __init__(self, made: Made, package: Package) -> None:
         super().__init__(made, package)
@@ -435,14 +435,14 @@ def _rounded(function: Callable[..., float], number: Callable[[float], Any]) -> 
 
 
 def _single() -> Callable[[float], Any]:
-    """Return what makes a number of single precision; sums of such numbers are rounded as they are in C."""
+    """Return a function that rounds to single precision, with sums rounded as in C."""
     import numpy as np
 
     return np.float32
 
 
 class _Gathered:
-    """Vectors as they are gathered: stretches of play that reach branches which none has reached yet."""
+    """Collects vectors: stretches of play that reach new branches."""
 
     def __init__(self, made: Made, package: Package, least_ticks: int) -> None:
         self.made, self.least_ticks = made, least_ticks
@@ -458,25 +458,25 @@ class _Gathered:
 
     @property
     def enough(self) -> bool:
-        """Whether there are as many ticks as are wanted."""
+        """Whether there are enough ticks."""
         return len(self.vectors.rows) >= self.least_ticks
 
     @property
     def complete(self) -> bool:
-        """Whether nothing is left to look for."""
+        """Whether there is nothing left to reach."""
         return self.enough and len(self.branches.seen) >= self.branches.count
 
     def given_of(self, row: Sequence[float]) -> list[float]:
-        """Return what a sample hands in, in the order of the inputs."""
+        """Return the raw inputs of a sample, in order."""
         values = self.made.inputs_from(row)
         return [values[name] for name in self.names]
 
     def play(self, ticks: Sequence[Tick], begin: float, state: Mapping[str, float]) -> None:
-        """Take ticks, with what the helm's tick function makes of them."""
+        """Take ticks with the results of the helm's tick function."""
         if begin > 0.0:
             self.reference.begin(self.made.fields, state, int(begin - 1) // ON_ANOTHER)
         for number, (dt, row) in enumerate(ticks):
-            # What is printed is what counts, to the last digit.
+            # The printed digits are what counts.
             values = self.made.inputs_from(row)
             self.reference.tick(self.made.row_from(values), dt)
             results = [*self.reference.results(), *self.reference.in_game_axes()]
@@ -484,14 +484,14 @@ class _Gathered:
             self.vectors.rows.append([begin if number == 0 else 0.0, dt, *given, *results])
 
     def recorded(self, ticks: Sequence[Tick]) -> None:
-        """Take the ticks of a recording, whatever they reach."""
+        """Take the ticks of a recording, whichever branches they reach."""
         for dt, row in ticks:
             self.marked.tick(self.given_of(row), dt)
         self.play(ticks, 1.0, {})
 
     def attempt(self, ticks: Sequence[Tick], anew: bool, start: Mapping[str, float], ground: int) -> dict[str, float]:
-        """Play a stretch; it is taken if it is wanted, and if every language goes the same way. Return the state a
-        hair from where it ends, nothing where it does not end in full motion.
+        """Play a stretch, and take it if it reaches something new and every language takes the same branches. Return
+        a state slightly off its end, or nothing if it does not end in full motion.
         """
         seen, kept, rough_kept = set(self.branches.seen), self.marked.keep(), self.rough.keep()
         ticks = [(0.0, ticks[0][1]), (_shortest_s(self.made), ticks[0][1]), *ticks] if start else ticks
@@ -500,9 +500,9 @@ class _Gathered:
             self.rough.begin(start, ground)
         given = [(self.given_of(row), dt) for dt, row in ticks]
         found = [self.marked.tick(values, dt) for values, dt in given]
-        # In single precision there is nothing between straight back and a hair from it.
+        # Single precision cannot distinguish straight back from slightly off it.
         nudged = {} if self.single else _nudged(self.marked, self.made.sources.aims)
-        # Where the last digit decides, as at the corner of a wall, no two languages go the same way.
+        # If the last digit decides, as at the corner of a wall, languages take different branches.
         steady = (not self.enough or len(self.branches.seen) > len(seen)) and all(
             abs(a - b) <= self.allowed * max(1.0, abs(a))
             for mine, (values, dt) in zip(found, given, strict=True)
@@ -555,7 +555,7 @@ def vectors_of(
         if coasts and number % 4 == 1:
             gathered.attempt([(0.1, nothing)] * 3, True, _nearly_at_rest(rng), ground)
         if nudged:
-            # What is held stays: there guards against rounding decide.
+            # Held controls stay, so that guards against rounding decide.
             gathered.attempt([(1.0 / 60.0, ticks[-1][1])] * 6, True, nudged, ground)
     vectors, branches = gathered.vectors, gathered.branches
     vectors.branches, vectors.reached = branches.count, len(branches.seen)

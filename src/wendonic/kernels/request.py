@@ -32,7 +32,7 @@ class Request(NamedTuple):
     grounded: float
     normal: Vec3
     aim: Aim
-    asked: Vec3
+    last_direction: Vec3
 
 
 NO_REQUEST = Request(

@@ -77,10 +77,10 @@ def steer_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, requ
         request = request._replace(grounded=0.0)
     before = was.body
     if gait.loses > 0:
-        request = request._replace(asked=was.frame.asked)
+        request = request._replace(last_direction=was.frame.last_direction)
     state, body, wanted = steer_by_frame(tuning.frame, gait, course, was.frame, before, request, dt)
     if gait.loses > 0 and frame != FRAME_DRIVE and length3(wanted.direction) > 0.0:
-        state = state._replace(asked=wanted.direction)
+        state = state._replace(last_direction=wanted.direction)
     heading = 0.0
     if not turns_itself(frame):
         face, heading, towards, against_s = facing_after(tuning, state, body, wanted, request, dt)

@@ -47,7 +47,7 @@ class PageServer:
         self.token = token or secrets.token_urlsafe(18)
         self._tabs: set[WebSocket] = set()
         desk.make_module({})
-        self._asked: dict[tuple[int, str], int] = {}
+        self._requests: dict[tuple[int, str], int] = {}
         self._measuring, self._writing = asyncio.Lock(), asyncio.Lock()
         """Measuring takes a while, and a change of form must not wait for it."""
         self.workers = Workers()
@@ -124,7 +124,7 @@ class PageServer:
         finally:
             self._tabs.discard(wire)
             for request in MEASURES:
-                self._asked.pop((id(wire), request), None)
+                self._requests.pop((id(wire), request), None)
             await self._tell_tabs()
 
     async def _tell_tabs(self) -> None:
@@ -149,10 +149,10 @@ class PageServer:
         request, number = str(message.get("do", "")), int(message.get("id", 0))
         key = (id(wire), request)
         if request in MEASURES:
-            self._asked[key] = number
+            self._requests[key] = number
         async with self._measuring if request in MEASURES else self._writing:
             try:
-                if request in MEASURES and self._asked.get(key) != number:
+                if request in MEASURES and self._requests.get(key) != number:
                     answer: Message = {"kind": "superseded"}
                 elif request in MEASURES:
                     answer = await self._measured(request, message)

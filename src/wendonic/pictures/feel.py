@@ -49,7 +49,7 @@ def draw_feel(
         in_mode = profile.mode_name(mode)
         try:
             bench = Bench(profile, in_mode, by=by, held=held)
-            answers[name] = bench.step_response, request_response(bench).reached_s(bench.thresholds.asks)
+            answers[name] = bench.step_response, request_response(bench).reached_s(bench.thresholds.responds)
         except Unmeasured as reason:
             raise WendonicError(f'{name}: mode "{in_mode}" has no speed to draw: {reason}') from None
     length = common_unit([profile.world.length for profile in of.values()])

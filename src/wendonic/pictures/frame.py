@@ -105,8 +105,8 @@ def forward_deg(tick: Any, mode: Mode) -> float | None:
         return float(tick["face_deg"])
     if math.isnan(tick["heading_deg"]):
         return None
-    asked_deg = math.degrees(math.atan2(tick["local_x"], tick["local_y"]))
-    return (float(tick["heading_deg"]) - asked_deg) % 360.0
+    requested_deg = math.degrees(math.atan2(tick["local_x"], tick["local_y"]))
+    return (float(tick["heading_deg"]) - requested_deg) % 360.0
 
 
 def _input(tick: Any, mode: Mode) -> tuple[float, float]:
@@ -182,12 +182,12 @@ def _arrow(ax: Axes, to: tuple[float, float], color: str, filled: bool) -> None:
     )
 
 
-def _draw_input(ax: Axes, asked: tuple[float, float]) -> None:
+def _draw_input(ax: Axes, request: tuple[float, float]) -> None:
     x, y = INPUT_AT
     ax.add_patch(Circle(INPUT_AT, INPUT_SIZE, facecolor="none", edgecolor=HONEY, linewidth=1.0))
     ax.text(x, y + INPUT_SIZE + 0.06, "input", ha="center", va="bottom", fontsize=8, color=INK)
-    length = max(math.hypot(*asked), 1.0)
-    to = (x + INPUT_SIZE * asked[0] / length, y + INPUT_SIZE * asked[1] / length)
+    length = max(math.hypot(*request), 1.0)
+    to = (x + INPUT_SIZE * request[0] / length, y + INPUT_SIZE * request[1] / length)
     ax.plot([x, to[0]], [y, to[1]], color=HONEY, linewidth=1.6)
     ax.plot(*to, "o", markersize=5, color=HONEY)
 

@@ -39,7 +39,7 @@ class BodyDoor(Door):
     """
 
     __slots__ = (
-        "_asked",
+        "_blocked_by_game",
         "_changes_seen",
         "_contact",
         "_course_before",
@@ -56,7 +56,7 @@ class BodyDoor(Door):
     )
 
     axes: WorldAxes
-    _asked: tuple[frozenset[tuple[int, int]], WorldAxes, tuple[float, ...]] | None
+    _blocked_by_game: tuple[frozenset[tuple[int, int]], WorldAxes, tuple[float, ...]] | None
     """The squares that the game blocked last, its axes at that time, and the resulting course."""
     _changes_seen: int
     _contact: GameVector | None
@@ -370,9 +370,9 @@ class BodyDoor(Door):
         given = list(squares)
         course = self._course
         # A game may say each tick what it said before.
-        if self._asked is not None and self._asked[1:] == (self.axes, course):
+        if self._blocked_by_game is not None and self._blocked_by_game[1:] == (self.axes, course):
             with contextlib.suppress(TypeError):
-                if self._asked[0] == frozenset(given):
+                if self._blocked_by_game[0] == frozenset(given):
                     return
         for square in given:
             if len(square) != 2 or any(number != round(number) for number in square):
@@ -381,7 +381,7 @@ class BodyDoor(Door):
         before = set(squares_in(course))
         if wanted != before:
             self._block(sorted(wanted))
-        self._asked = frozenset((x, y) for x, y in given), self.axes, self._course_before
+        self._blocked_by_game = frozenset((x, y) for x, y in given), self.axes, self._course_before
         for x, y in sorted(wanted ^ before):
             self.state.report(_SQUARE, (x, y, 1.0 if (x, y) in wanted else 0.0))
 

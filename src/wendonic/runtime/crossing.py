@@ -31,7 +31,7 @@ _COMFORT = [
 ]
 _ALL_COMFORT = [("comfort", *path) for path in paths_of(COMFORT_AT_REST)]
 _MOVEMENT = ("move", "axes", "local", "raw", "amount", "heading")
-_FACING = ("asked", "towards", "against_s")
+_FACING = ("last_direction", "towards", "against_s")
 
 
 def _is_movement(old: ModeRun, new: ModeRun) -> Callable[[Path], bool]:

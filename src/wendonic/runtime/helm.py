@@ -125,7 +125,7 @@ class Helm(BodyDoor):
         self.seat = seat or "pad"
         self.axes = world.axes
         self._course_before = course_numbers(course)
-        self._squares = self._asked = None
+        self._squares = self._blocked_by_game = None
         self._runs = {}
         self._exported = None if tick_functions is None else exported_functions(tick_functions)
         self._frozen_in = None if tick_functions is None else tick_functions.__name__

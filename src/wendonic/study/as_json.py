@@ -62,7 +62,7 @@ def sheet_values(sheet: FeelSheet) -> dict[str, Any]:
     >>> values["stop_time_s"]["thresholds"], values["climb_m_s"]["value"], values["climb_m_s"]["missing"]
     ({'rests_m_s': 0.001}, None, {'reason': 'nothing flies', 'in_mode': False})
     """
-    return {name: _sheet_entry(sheet, name, value) for name, value in sheet.items() if sheet.asked(name)}
+    return {name: _sheet_entry(sheet, name, value) for name, value in sheet.items() if sheet.requested(name)}
 
 
 def _sheet_entry(sheet: FeelSheet, name: str, value: Value) -> dict[str, Any]:

@@ -49,10 +49,10 @@ class FeelSheet(Mapping[str, Value]):
         self.held = held
         self.thresholds = thresholds
 
-    def asked(self, name: str) -> bool:
+    def requested(self, name: str) -> bool:
         """Return whether a quantity was requested.
 
-        >>> FeelSheet({"reach90_s": 0.14}).asked("stop_time_s")
+        >>> FeelSheet({"reach90_s": 0.14}).requested("stop_time_s")
         False
         """
         return self._values[name] is not None or name in self.reasons

@@ -88,15 +88,15 @@ def summarise(trace: "Columns") -> Summary:
     amount = np.asarray(trace["amount"])
     speed = walked_speeds_m_s(trace)
     steady = np.abs(np.diff(speed, prepend=0.0)) < STEADY_M_S2 * dt
-    asked_deg = np.degrees(np.arctan2(np.asarray(trace["local_x"]), np.asarray(trace["local_y"])))
-    off_straight = np.abs((asked_deg + 45.0) % 90.0 - 45.0)
+    requested_deg = np.degrees(np.arctan2(np.asarray(trace["local_x"]), np.asarray(trace["local_y"])))
+    off_straight = np.abs((requested_deg + 45.0) % 90.0 - 45.0)
     moving = steady & (amount > 0.0)
     steps = steps_m(trace)
     tilted = np.hypot(np.asarray(trace["raw_x"]), np.asarray(trace["raw_y"])) > 0.0
     # A request that is fading out is not drift, nor is movement by other sources.
-    asks = tilted & (np.hypot(np.asarray(trace["local_x"]), np.asarray(trace["local_y"])) > 0.0)
-    hands_off = _hands_off(trace, float(dt.mean())) & (asks | (amount == 0.0))
-    drift = steps[hands_off & asks].sum()
+    requests = tilted & (np.hypot(np.asarray(trace["local_x"]), np.asarray(trace["local_y"])) > 0.0)
+    hands_off = _hands_off(trace, float(dt.mean())) & (requests | (amount == 0.0))
+    drift = steps[hands_off & requests].sum()
     return Summary(
         ticks=count,
         duration_s=float(dt.sum()),

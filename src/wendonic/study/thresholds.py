@@ -19,7 +19,7 @@ class Thresholds(NamedTuple):
     goal_m: float = 5.0
     """How far off the place is that is pointed at."""
 
-    asks: float = 1e-3
+    responds: float = 1e-3
     """Share of top speed from which a request counts as an answer."""
 
     most: float = 0.9
@@ -96,11 +96,11 @@ THRESHOLDS = Thresholds()
 """The usual ones."""
 
 
-def asked_for(tilt: float | None = None, hz: float | None = None, goal_m: float | None = None) -> Thresholds:
+def changed_thresholds(tilt: float | None = None, hz: float | None = None, goal_m: float | None = None) -> Thresholds:
     """Return the usual thresholds with changes for a measurement; raises `WendonicError` for a tilt outside 0..1, and
     for an impossible rate or distance.
 
-    >>> asked_for(tilt=0.3).tilt, asked_for().tilt
+    >>> changed_thresholds(tilt=0.3).tilt, changed_thresholds().tilt
     (0.3, 0.5)
     """
     for name, value, least, most, unit in (
@@ -110,5 +110,5 @@ def asked_for(tilt: float | None = None, hz: float | None = None, goal_m: float 
     ):
         if value is not None and not least <= value <= most:
             raise WendonicError(f"{name}: found {value:g}{unit}; allowed: {least:g} to {most:g}{unit}")
-    asked = {"tilt": tilt, "hz": hz, "goal_m": goal_m}
-    return THRESHOLDS._replace(**{name: value for name, value in asked.items() if value is not None})
+    changes = {"tilt": tilt, "hz": hz, "goal_m": goal_m}
+    return THRESHOLDS._replace(**{name: value for name, value in changes.items() if value is not None})

@@ -31,7 +31,7 @@ export class DeviceState {
 
     set(control, value) {
         if (control.kind === "loss") {
-            for (const held of this.controls.releasedBy.get(control.name)) this.#letGo(held);
+            for (const held of this.controls.releasedBy.get(control.name)) this.#release(held);
             this.changes++;
             return;
         }
@@ -80,7 +80,7 @@ export class DeviceState {
             this.#keep({ slot: control.slot, value: counts, was: counts.map(() => 0), lost: false });
     }
 
-    #letGo(control) {
+    #release(control) {
         const { slot, width, kind } = control;
         const rest = this.rest.slice(slot, slot + width);
         if (kind === "counts" || kind === "wheel") {

@@ -10,12 +10,12 @@ const LEVELS = [6, 7];
 
 export class Pads {
     /** @param {(control: string, value: any, time: number) => void} give
-     *  @param {(id: string) => void} unknown is told once of a pad without the standard layout */
+     *  @param {(id: string) => void} unknown is reported once of a pad without the standard layout */
     constructor(give, unknown) {
         this.give = give;
         this.unknown = unknown;
         this.known = new Map();
-        this.told = new Set();
+        this.reported = new Set();
         this.isAway = false;
     }
 
@@ -26,8 +26,8 @@ export class Pads {
         for (const pad of found) {
             if (!pad || !pad.connected || pad.index > 7) continue;
             if (pad.mapping !== "standard") {
-                if (!this.told.has(pad.id)) this.unknown(pad.id);
-                this.told.add(pad.id);
+                if (!this.reported.has(pad.id)) this.unknown(pad.id);
+                this.reported.add(pad.id);
                 continue;
             }
             const name = pad.index ? `pad${pad.index}` : "pad";

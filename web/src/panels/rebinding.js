@@ -67,7 +67,7 @@ export class Rebinding {
     }
 
     /** Held controls would be released under another name. */
-    #letGo() {
+    #release() {
         this.app.give("lost.focus", 1, performance.now());
     }
 
@@ -103,7 +103,7 @@ export class Rebinding {
     take(stands = new Map()) {
         this.stands = stands;
         this.waiting = null;
-        this.#letGo();
+        this.#release();
         this.refresh();
     }
 
@@ -165,7 +165,7 @@ export class Rebinding {
         for (const [one, old] of [...this.stands]) if (old === this.waiting || one === pressed) this.stands.delete(one);
         if (pressed !== this.waiting) this.stands.set(pressed, this.waiting);
         this.waiting = null;
-        this.#letGo();
+        this.#release();
         this.refresh();
     }
 }

@@ -27,7 +27,9 @@ class WheelBind(NamedTuple):
 
 
 class StickBind(NamedTuple):
-    """A stick tilted one way: down from `above` on until it is back at `release`; x and y as the device counts."""
+    """A stick tilted in one direction: down from `above` on until it is back at `release`; x and y as the device
+    counts.
+    """
 
     stick: str
     towards: str
@@ -42,6 +44,6 @@ class UnlessBind(NamedTuple):
 
 
 TOWARDS: dict[str, tuple[int, float]] = {"up": (1, -1.0), "down": (1, 1.0), "left": (0, -1.0), "right": (0, 1.0)}
-"""For each way that a stick is tilted, which of its two numbers says so, and with which sign."""
+"""For each direction of a stick, the index of its number, and the sign."""
 
 PressBind = SwitchBind | ZoneBind | WheelBind | StickBind | UnlessBind

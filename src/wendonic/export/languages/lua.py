@@ -396,7 +396,7 @@ class LuaPackage:
         body = printer.body(crossing.body, Scopes(function), "    ")
         self.used |= printer.used
         used = {name: any(f"{name}." in line for line in body) for name in ("last", "earlier", "input")}
-        given = ", ".join(name if asked else f"_{name}" for name, asked in used.items())
+        given = ", ".join(name if used_here else f"_{name}" for name, used_here in used.items())
         return [
             f"-- The state of {entered_from(crossing)}.",
             f"function M.enter_{self.package.word(crossing.new)}_from_{self.package.word(crossing.old)}({given})",

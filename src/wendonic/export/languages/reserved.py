@@ -47,4 +47,4 @@ WORDS: dict[str, frozenset[str]] = {
         """.split()
     ),
 }
-"""Such a variable gets an underscore behind it."""
+"""A variable with such a name gets an underscore appended."""

@@ -1,4 +1,4 @@
-"""Where each variable of a function is declared: as late as can be, and at its first value where that can be."""
+"""Where each variable of a function is declared: as late as possible, and with its first value if possible."""
 
 import ast
 from collections.abc import Collection, Sequence
@@ -9,12 +9,12 @@ from wendonic.export.program import Function, is_field, targets_of
 
 
 class Scopes:
-    """`first` has for each statement the variables that it declares with their value; `before` those that are
-    declared in front of it; `once` those that are written a single time.
+    """`first` has, for each statement, the variables that it declares with their value; `before` those that are
+    declared before it; `once` those that are written only once.
     """
 
     def __init__(self, function: Function, skipped: Collection[str] = ()) -> None:
-        """Find them, but for some that are declared elsewhere."""
+        """Find them, except for some that are declared elsewhere."""
         self.first: dict[int, list[str]] = {}
         self.before: dict[int, list[str]] = {}
         elsewhere = {*function.parameters, *loop_names(function.body), "_", "course", "tables", *skipped}
@@ -59,7 +59,7 @@ class Scopes:
         self.before.setdefault(id(first), []).append(name)
 
     def _begins_with(self, body: Sequence[ast.stmt], name: str) -> bool:
-        """Whether the first statement of a body that mentions a variable writes it."""
+        """Return whether the first statement of a body that mentions a variable writes it."""
         first = next(statement for statement in body if self._mentions(statement, name))
         return (
             isinstance(first, ast.Assign)
@@ -68,7 +68,7 @@ class Scopes:
         )
 
     def _carried(self, body: Sequence[ast.stmt], name: str) -> bool:
-        """Whether a variable may go round a loop: its first mention in the body is not a plain assignment."""
+        """Return whether a loop may carry a variable: its first mention in the body is not a plain assignment."""
         return not self._begins_with(body, name)
 
 

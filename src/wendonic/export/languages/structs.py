@@ -1,4 +1,4 @@
-"""The structs of a mode, as every language has them: raw inputs, state, results, and what else it may need."""
+"""The structs of a mode in every language: raw inputs, state, results, and others that it may need."""
 
 from typing import NamedTuple
 
@@ -11,7 +11,7 @@ from wendonic.world_axes import WorldAxes
 
 
 class Struct(NamedTuple):
-    """One struct: `input`, `state`, `result`, `finger` or `settings`; its numbers, and what it holds."""
+    """One struct: `input`, `state`, `result`, `finger` or `settings`, with its numbers and a description."""
 
     kind: str
     fields: list[Field]
@@ -24,14 +24,12 @@ def results_of(made: Made, axes: WorldAxes) -> list[Field]:
 
 
 def settings_of(program: ModeProgram) -> list[Field]:
-    """Return the numbers that stay adjustable, as fields; none where there are none."""
+    """Return the adjustable numbers as fields."""
     return [Field(number.name.lower(), number.value, number_words(number)) for number in adjustable(program)]
 
 
 def structs_of(made: Made, axes: WorldAxes) -> list[Struct]:
-    """Return the structs of a mode; `finger` only where fingers do something, `settings` where numbers stay
-    adjustable.
-    """
+    """Return the structs of a mode; `finger` only if fingers do something, `settings` only for adjustable numbers."""
     program = made.program
     inputs = f'Raw inputs of mode "{in_comment(made.mode)}", each in its device\'s own standard.'
     found = [

@@ -1,4 +1,4 @@
-"""What is said in every language: about the file, about a number."""
+"""Comments that every language has: about the file, and about numbers."""
 
 from collections.abc import Mapping
 
@@ -9,7 +9,7 @@ from wendonic.export.program import ModeProgram, Number
 
 
 def entered_from(crossing: Crossing) -> str:
-    """Return which mode is entered from which."""
+    """Return which modes can be entered from which."""
     return f'mode "{in_comment(crossing.new)}", entered from "{in_comment(crossing.old)}"'
 
 
@@ -29,17 +29,17 @@ def course_words(package: Package) -> str:
 
 
 def earlier_of(program: ModeProgram) -> bool:
-    """Return whether joining two parts of a hitch asks for what the first one reported."""
+    """Return whether joining two parts of a hitch needs the results of the first."""
     return any(part.id.startswith("earlier.") for part in names_in(program.joined))
 
 
 def extra_parts(program: ModeProgram) -> list[str]:
-    """Return what a game hands to each tick besides raw inputs: numbers that stay adjustable, a course of its own."""
+    """Return what a game passes to each tick besides raw inputs: adjustable numbers, and a course of its own."""
     return [part for part in ("settings", "course") if part in program.tick.context]
 
 
 def handed_parts(program: ModeProgram, words: Mapping[str, str]) -> list[str]:
-    """Return what is handed to the function of one tick, each part by its word in a language."""
+    """Return the arguments of the function of one tick, with their names in a language."""
     handed = [words.get(part, part) for part in program.tick.context if part != "tables"]
     return [*handed, "dt"] if "dt" in program.tick.parameters else handed
 

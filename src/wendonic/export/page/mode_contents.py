@@ -1,4 +1,4 @@
-"""One mode as the page runs it: its tick function in JavaScript, and where everything is in its rows."""
+"""One mode for the page: its tick function in JavaScript, and the positions of everything in its rows."""
 
 import json
 import re
@@ -26,7 +26,7 @@ from wendonic.runtime.mode_run import ModeRun
 Content = dict[str, Any]
 
 DOOR_NUMBERS: dict[type[Source], str] = {TouchStickSource: "radius", PointerSource: "reach"}
-"""Numbers of sources that can be turned while one plays."""
+"""Numbers of sources that can be changed during play."""
 
 
 def mode_text(run: ModeRun, profile: Profile, traced: TracedProfile, on_course: bool) -> str:
@@ -45,7 +45,7 @@ def mode_text(run: ModeRun, profile: Profile, traced: TracedProfile, on_course: 
 
 
 def _door_numbers(run: ModeRun, traced: TracedProfile) -> str:
-    """Return a function that gives the numbers that the door reads itself, each by its channel, entry and name."""
+    """Return a function that returns the numbers that the door itself reads, by channel, entry and name."""
     found: list[str] = []
     for channel, sources in zip(CHANNELS, run.sampler.sources.channels, strict=True):
         table: Any = getattr(traced.profile.mode[run.name], channel)
@@ -107,7 +107,9 @@ def mode_contents(run: ModeRun, profile: Profile) -> Content:
 
 
 def _columns(layout: Layout, run: ModeRun, press_names: Sequence[str]) -> list[list[Any]]:
-    """Return name, kind, and for each number that a column reads its index, or the number itself in a list."""
+    """Return the name and kind of each column, and for each number that it reads the index, or the number itself in a
+    list.
+    """
 
     def number(path: tuple[str, ...]) -> Any:
         index = layout.indices.get(("outcome", *path), -1)
@@ -120,7 +122,7 @@ def _columns(layout: Layout, run: ModeRun, press_names: Sequence[str]) -> list[l
 
 
 def _source_names(profile: Profile, mode: str, channel: str) -> list[str]:
-    """Return what each entry of a channel is called: its control, or its kind where it has many."""
+    """Return the name of each entry of a channel: its control, or its kind if it has many controls."""
     table: Any = getattr(profile.mode[mode], channel)
     names: list[str] = []
     for bind in table.bind if table else ():
@@ -133,7 +135,7 @@ def _source_names(profile: Profile, mode: str, channel: str) -> list[str]:
 
 
 def cells_content(cells: Cells) -> Content:
-    """Return where some numbers of a record are."""
+    """Return the positions of some numbers of a record."""
     return {
         "sources": cells.sources,
         "constants": cells.constants,

@@ -1,4 +1,4 @@
-"""The page as one file that works from a disk without a server: for people who have nothing installed."""
+"""The page as one file that works without a server, for people who have nothing installed."""
 
 from collections.abc import Sequence
 from pathlib import Path
@@ -20,10 +20,9 @@ def write_page(
     force: bool = False,
     seat: str | None = None,
 ) -> None:
-    """Write the page of some profiles, to be played and tuned, into one file.
-
-    With a `seat` that player plays. Raises `WendonicError` for profiles with faults, for a mode that the first one
-    does not have, for a seat that one of them does not have, and for a file that is there already, without `force`.
+    """Write the page for playing and tuning some profiles into one file. With a `seat`, it is for that player. Raises
+    `WendonicError` for profiles with faults, for a mode that the first one does not have, for a seat that one of them
+    does not have, and for an existing file, without `force`.
     """
     if out.exists() and not force:
         raise WendonicError(f"{out}: is there already; --force overwrites it")

@@ -1,6 +1,6 @@
 """The running tick function of a structure in JavaScript: the same statements over the same rows of numbers.
 
-Nobody reads it but a browser, so that it is made in a moment, whenever a form changes.
+Only a browser reads it, so it is made quickly whenever a form changes.
 """
 
 import ast
@@ -20,7 +20,7 @@ const floorMod = (number, whole) => {
   return left !== 0 && left < 0 !== whole < 0 ? left + whole : left;
 };
 """
-"""Small functions that tick functions call; a module that holds any begins with them and `constants`."""
+"""Helpers that tick functions call; a module with tick functions begins with them and `constants`."""
 
 
 def constants() -> str:
@@ -48,7 +48,7 @@ class _TickPrinter(JavaScriptPrinter):
         return super().bound(node, as_int)
 
     def subscript(self, row: ast.expr, index: ast.expr) -> str:
-        # What is counted in Python as an integer is a number like any other here.
+        # Integers in Python are plain numbers here.
         return f"{self.expression(row, ATOM)}[{self.expression(index, 0, True)}]"
 
     def floor_division(self, left: ast.expr, right: ast.expr) -> tuple[str, int]:
@@ -56,8 +56,8 @@ class _TickPrinter(JavaScriptPrinter):
 
 
 def tick_text(text: str) -> str:
-    """Return a function expression that takes numbers, tables and a course, and gives `[part, tick, standing]`, from
-    the text of a `ReadyTick`.
+    """Return a function expression that takes numbers, tables and a course, and returns `[part, tick, standing]`,
+    from the text of a `ReadyTick`.
     """
     module = ast.parse(text)
     functions = [node for node in ast.walk(module) if isinstance(node, ast.FunctionDef)]

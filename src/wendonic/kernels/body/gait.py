@@ -200,7 +200,7 @@ LEAST_KEPT = 1e-3
 """Least share of the speed that a request straight back leaves."""
 
 
-def kept_in_turn(turn_loss: float, asked: Vec3, direction: Vec3) -> float:
+def kept_in_turn(turn_loss: float, last_direction: Vec3, direction: Vec3) -> float:
     """Return the share of speed that is left when a request turns from one direction to another, of any length.
 
     With the angle a it is (1 - turn_loss)^(a / pi): turning half of the angle twice costs as much as all of it at
@@ -211,17 +211,17 @@ def kept_in_turn(turn_loss: float, asked: Vec3, direction: Vec3) -> float:
     (0.25, 0.5)
     """
     across = Vec3(
-        asked.y * direction.z - asked.z * direction.y,
-        asked.z * direction.x - asked.x * direction.z,
-        asked.x * direction.y - asked.y * direction.x,
+        last_direction.y * direction.z - last_direction.z * direction.y,
+        last_direction.z * direction.x - last_direction.x * direction.z,
+        last_direction.x * direction.y - last_direction.y * direction.x,
     )
-    along = asked.x * direction.x + asked.y * direction.y + asked.z * direction.z
+    along = last_direction.x * direction.x + last_direction.y * direction.y + last_direction.z * direction.z
     angle = math.atan2(length3(across), along)
     # (1 - turn_loss)^(angle / pi)
     return math.pow(max(1.0 - turn_loss, LEAST_KEPT), angle / math.pi)
 
 
-def slowed_by_turn(gait: GaitTuning, velocity: Vec3, asked: Vec3, direction: Vec3) -> Vec3:
+def slowed_by_turn(gait: GaitTuning, velocity: Vec3, last_direction: Vec3, direction: Vec3) -> Vec3:
     """Return the velocity, upwards included, that a turn of the request leaves, see `kept_in_turn`.
 
     >>> gait = PLAIN_GAIT._replace(loses=1, turn_loss=0.5)
@@ -230,7 +230,7 @@ def slowed_by_turn(gait: GaitTuning, velocity: Vec3, asked: Vec3, direction: Vec
     """
     if gait.loses <= 0 or length3(direction) <= 0.0:
         return velocity
-    kept = kept_in_turn(gait.turn_loss, asked, direction)
+    kept = kept_in_turn(gait.turn_loss, last_direction, direction)
     return Vec3(velocity.x * kept, velocity.y * kept, velocity.z * kept)
 
 

@@ -77,7 +77,7 @@ def footing_on(
     return left
 
 
-def slowed_on_plan(gait: GaitTuning, velocity: Vec3, asked: Vec3, direction: Vec3) -> Vec3:
+def slowed_on_plan(gait: GaitTuning, velocity: Vec3, last_direction: Vec3, direction: Vec3) -> Vec3:
     """Return the velocity on the plan that a turn of the request leaves, see `slowed_by_turn`, with the vertical
     speed unchanged.
 
@@ -86,7 +86,7 @@ def slowed_on_plan(gait: GaitTuning, velocity: Vec3, asked: Vec3, direction: Vec
     >>> slowed_on_plan(gait, Vec3(0.0, 4.0, 3.0), Vec3(0.0, 1.0, 0.0), Vec3(0.0, -1.0, 0.0))
     Vec3(x=0.0, y=2.0, z=3.0)
     """
-    slower = slowed_by_turn(gait, velocity, asked, direction)
+    slower = slowed_by_turn(gait, velocity, last_direction, direction)
     return Vec3(slower.x, slower.y, velocity.z)
 
 
@@ -114,7 +114,7 @@ def walk_level(gait: GaitTuning, body: Body, request: Request, dt: float) -> tup
     begin = times3(Vec3(request.begin.x, request.begin.y, 0.0), top_speed)
     corner = times3(Vec3(request.corner.x, request.corner.y, 0.0), top_speed)
     wanted = times3(motion.direction, top_speed)
-    slower = slowed_on_plan(gait, body.velocity, request.asked, motion.direction)
+    slower = slowed_on_plan(gait, body.velocity, request.last_direction, motion.direction)
     after = plan_stride(gait, request.grounded <= 0.0, slower, Run(begin, corner, request.corner_s, wanted), dt)
     x, y, z = body.position
     at = Vec3(x + after.displacement.x, y + after.displacement.y, z)
@@ -168,7 +168,7 @@ def walk(
     if corner_s > 0.0:
         first = on_slope(laid_on_slope(begin.x, begin.y, normal), slide, top_speed)
         second = on_slope(laid_on_slope(corner.x, corner.y, normal), slide, top_speed)
-    slower = slowed_on_plan(gait, body.velocity, request.asked, direction)
+    slower = slowed_on_plan(gait, body.velocity, request.last_direction, direction)
     after = plan_stride(gait, in_air, slower, Run(first, second, corner_s, wanted), dt)
     moved = after.displacement
     velocity = Vec3(after.velocity.x, after.velocity.y, 0.0)

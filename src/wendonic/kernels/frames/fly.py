@@ -74,7 +74,7 @@ def steer_fly(
     """
     top_speed = gait.top_speed_m_s
     direction = flight_direction(tuning, gait, request, request.right, request.forward)
-    slower = slowed_by_turn(gait, body.velocity, request.asked, direction)
+    slower = slowed_by_turn(gait, body.velocity, request.last_direction, direction)
     wanted = times3(direction, top_speed)
     if request.corner_s > 0.0:
         begin = flight_direction(tuning, gait, request, request.begin.x, request.begin.y)

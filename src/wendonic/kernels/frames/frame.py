@@ -49,7 +49,7 @@ class FrameState(NamedTuple):
     arrived: float
     nearest_m: float
     stuck_s: float
-    asked: Vec3
+    last_direction: Vec3
     towards: float
     against_s: float
 

@@ -96,10 +96,10 @@ def both_keys(first: SourceOutput, second: SourceOutput, means: int) -> SourceOu
     return SourceOutput(source, math.hypot(x, y), x, y, raw_x, raw_y, bounded(ran_x), bounded(ran_y), run_s, longest)
 
 
-def asked_together(first: Vec2, second: Vec2) -> Vec2:
+def earlier_together(first: Vec2, second: Vec2) -> Vec2:
     """Return the earlier request of two entries of keys together.
 
-    >>> asked_together(Vec2(0.0, 1.0), Vec2(0.25, 0.5))
+    >>> earlier_together(Vec2(0.0, 1.0), Vec2(0.25, 0.5))
     Vec2(x=0.25, y=1.0)
     """
     return Vec2(bounded(first.x + second.x), bounded(first.y + second.y))

@@ -5,7 +5,7 @@ from typing import NamedTuple
 
 from wendonic.kernels.half_life import share_left
 from wendonic.kernels.move.diagonal import DIAGONAL_CAP, DIAGONAL_FREE, DIAGONAL_UNIT, scale_under
-from wendonic.kernels.move.joined_keys import asked_together, both_keys
+from wendonic.kernels.move.joined_keys import both_keys, earlier_together
 from wendonic.kernels.move.merge import MERGE_STRONGEST, MERGE_SUM, merged
 from wendonic.kernels.move.notches import notch_of, notched
 from wendonic.kernels.move.one_euro import NO_ONE_EURO, ONE_EURO_AT_REST, OneEuroState, OneEuroTuning, one_euro
@@ -221,7 +221,7 @@ def all_sources(
             shaped = across_alone(tuning.sources[k], shaped)
         if tuning.joined > 0 and tuning.sources[k].kind == SOURCE_KEYS:
             keys = shaped if joined == 0 else both_keys(keys, shaped, 1 if follows_half_life else 0)
-            keys_were = asked_together(keys_were, was.output)
+            keys_were = earlier_together(keys_were, was.output)
             joined += 1
         elif k - joined == 0:
             output = shaped

@@ -45,23 +45,23 @@ def remembers(tuning: MoveTuning) -> bool:
     return tuning.smoothing != SMOOTHING_NONE or lagging(tuning.sources)
 
 
-def off_axis(value: float, asked: float, away: float) -> float:
+def off_axis(value: float, requested: float, away: float) -> float:
     """Return a value along an axis with the wall's normal `away`, or 0 if it points into the wall and is no longer
     requested.
 
     >>> off_axis(0.8, -1.0, -1.0), off_axis(0.8, 1.0, -1.0), off_axis(0.8, -1.0, -0.2), off_axis(-0.8, 0.0, -1.0)
     (0.0, 0.8, 0.8, -0.8)
     """
-    if math.fabs(away) >= FACES_WALL and value * away < 0.0 and asked * away >= 0.0:
+    if math.fabs(away) >= FACES_WALL and value * away < 0.0 and requested * away >= 0.0:
         return 0.0
     return value
 
 
-def asked_of(tuning: SourceTuning, state: SourceState, raw: Row) -> Vec2:
+def unshaped_request(tuning: SourceTuning, state: SourceState, raw: Row) -> Vec2:
     """Return the unshaped request of a source; a stick within its dead zone requests nothing.
 
     >>> from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_AT_REST
-    >>> asked_of(PLAIN_SOURCE, SOURCE_AT_REST, (0.5, -0.25))
+    >>> unshaped_request(PLAIN_SOURCE, SOURCE_AT_REST, (0.5, -0.25))
     Vec2(x=0.5, y=-0.25)
     """
     if tuning.kind == SOURCE_SWING:
@@ -87,8 +87,10 @@ def keys_off_wall(tuning: SourceTuning, state: SourceState, raw: Row, away: Vec2
     """
     if not lags(tuning):
         return state
-    asked, keys = asked_of(tuning, state, raw), state.keys
-    return state._replace(keys=KeysState(off_axis(keys.x, asked.x, away.x), off_axis(keys.y, asked.y, away.y)))
+    requested, keys = unshaped_request(tuning, state, raw), state.keys
+    return state._replace(
+        keys=KeysState(off_axis(keys.x, requested.x, away.x), off_axis(keys.y, requested.y, away.y))
+    )
 
 
 def axis_off_wall(
@@ -122,9 +124,9 @@ def move_off_wall(tuning: MoveTuning, state: MoveState, raw: tuple[Row, ...], aw
     for k in range(len(tuning.sources)):
         sources = (*sources, keys_off_wall(tuning.sources[k], state.sources[k], raw[k], away))
         if tuning.smoothing != SMOOTHING_NONE:
-            asked = asked_of(tuning.sources[k], state.sources[k], raw[k])
-            into_x = min(into_x, asked.x * away.x)
-            into_y = min(into_y, asked.y * away.y)
+            requested = unshaped_request(tuning.sources[k], state.sources[k], raw[k])
+            into_x = min(into_x, requested.x * away.x)
+            into_y = min(into_y, requested.y * away.y)
     right, forward, filtered = state.right, state.forward, state.filter
     if tuning.smoothing != SMOOTHING_NONE:
         right = off_axis(right, into_x * away.x, away.x)

@@ -43,30 +43,30 @@ class TurnKeys(NameLists):
 
 
 class KeyPair(Opposed):
-    """Keys that pull a channel of one number both ways."""
+    """Keys for both directions of an axis channel."""
 
     keys: NameLists
 
     def controls(self) -> list[str]:
-        """Return the controls that it names."""
+        """Return its controls."""
         return [f"key.{code}" for codes in self.keys.lists().values() for code in codes]
 
     def called(self) -> str:
-        """Return how it is called when a mode is measured by it."""
+        """Return its name when a mode is measured with it."""
         return "keys"
 
     def pushes(self, x: float, y: float, window: Window, amount: float = 1.0) -> Pushes | None:  # noqa: ARG002
-        """Return which key to hold: the first one of that side."""
+        """Return the key to hold: the first one of that direction."""
         positive, negative = self.keys.lists().values()
         codes = positive if x > 0.0 else negative
         return pressed([f"key.{codes[0]}"]) if codes else None
 
     def what(self) -> str:
-        """Return its controls in words."""
+        """Return a text for its controls."""
         return f"keys: {self.keys.sentence()}"
 
     def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
-        """Return what a sampler reads."""
+        """Return the source that a sampler reads."""
         positive, negative = self.keys.lists().values()
         return KeysSource(seat.all_own(positive), seat.all_own(negative), opposites=self.opposites)
 
@@ -95,33 +95,33 @@ class AxisBind(Tilted):
     axis: AxisName = entry("Axis or trigger that steers the channel.", example="pad.left_stick.x")
 
     def controls(self) -> list[str]:
-        """Return the controls that it names."""
+        """Return its controls."""
         return [self.axis]
 
     def called(self) -> str:
-        """Return how it is called when a mode is measured by it."""
+        """Return its name when a mode is measured with it."""
         return self.axis
 
     def pushes(self, x: float, y: float, window: Window, amount: float = 1.0) -> Pushes | None:  # noqa: ARG002
-        """Return where to bring the axis."""
+        """Return the push of the axis."""
         push = axis_push(self.axis, x * amount)
         return [push] if push else None
 
     def what(self) -> str:
-        """Return its controls in words."""
+        """Return a text for its controls."""
         return self.axis
 
     def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
-        """Return what a sampler reads."""
+        """Return the source that a sampler reads."""
         return AxesSource(x=seat.own(self.axis))
 
     def tuning(self, rows: NumberRows) -> SourceTuning:
-        """Return it as the kernels' numbers."""
+        """Return the kernels' numbers for it."""
         return super().tuning(rows)._replace(kind=SOURCE_AXIS)
 
 
 class Triggers(Table):
-    """Two triggers or buttons that pull opposite ways, at least one of them."""
+    """Two triggers or buttons for opposite directions, at least one of them."""
 
     @model_validator(mode="after")
     def _any(self) -> Self:
@@ -167,7 +167,7 @@ class TurnTriggers(Triggers):
 
 
 class TriggerPair(Tilted):
-    """Two triggers, each with dead zone and curve by itself: what one gives less what the other gives."""
+    """Two triggers, each with its own dead zone and curve; the value is the difference of both."""
 
     triggers: Triggers
     dead_zone: DeadZone = entry(
@@ -176,30 +176,30 @@ class TriggerPair(Tilted):
     curve: Curve = entry("Response curve: how the travel past the dead zone becomes an amount.", LINEAR_CURVE)
 
     def controls(self) -> list[str]:
-        """Return the controls that it names."""
+        """Return its controls."""
         return [name for name in self.triggers.pair().values() if name]
 
     def called(self) -> str:
-        """Return how it is called when a mode is measured by it."""
+        """Return its name when a mode is measured with it."""
         return "triggers"
 
     def pushes(self, x: float, y: float, window: Window, amount: float = 1.0) -> Pushes | None:  # noqa: ARG002
-        """Return which trigger to pull."""
+        """Return the trigger to pull."""
         positive, negative = self.triggers.pair().values()
         name = positive if x > 0.0 else negative
         return [Push(name, amount)] if name else None
 
     def what(self) -> str:
-        """Return its controls in words."""
+        """Return a text for its controls."""
         return f"triggers: {listed({side: (name,) for side, name in self.triggers.pair().items() if name})}"
 
     def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
-        """Return what a sampler reads."""
+        """Return the source that a sampler reads."""
         positive, negative = self.triggers.pair().values()
         return TriggersSource(seat.own(positive), seat.own(negative))
 
     def tuning(self, rows: NumberRows) -> SourceTuning:
-        """Return it as the kernels' numbers."""
+        """Return the kernels' numbers for it."""
         return super().tuning(rows)._replace(kind=SOURCE_TRIGGERS)
 
 

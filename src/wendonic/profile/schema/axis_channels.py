@@ -35,7 +35,7 @@ class AxisChannel(Table):
         return [first, *(f"  {bind.seated_sentence()}" for bind in self.bind)]
 
     def tuning(self, rows: NumberRows) -> AxisTuning:
-        """Return it as the kernels' numbers."""
+        """Return the kernels' numbers for it."""
         sources = tuple(bind.tuning(rows) for bind in self.bind)
         return AxisTuning(sources, AXIS_MERGES.number(self.merge), *joined_keys(self.bind))
 

@@ -1,6 +1,5 @@
-"""What the `bind` entries of all channels have in common.
-
-An entry is known by the key that names its controls: `keys`, `stick`, `mouse`, and so on.
+"""The common part of the `bind` entries of all channels. The key that names its controls identifies an entry: `keys`,
+`stick`, `mouse`, and so on.
 """
 
 from collections.abc import Callable, Mapping
@@ -30,26 +29,26 @@ class Bind(Table):
         raise NotImplementedError
 
     def sentence(self) -> str:
-        """Say what it does: its controls, then its numbers."""
+        """Describe it: its controls, then its numbers."""
         raise NotImplementedError
 
     def seated_sentence(self) -> str:
-        """Say what it does, and for which player where it is not for everybody."""
+        """Describe it, with the player unless it is for everybody."""
         return f"{self.sentence()}{seat_words(self.seat)}"
 
     def called(self) -> str:
-        """Return how it is called when a mode is measured by it: its control, or what kind it is."""
+        """Return its name when a mode is measured with it: its control, or what kind it is."""
         raise NotImplementedError
 
     def pushes(self, x: float, y: float, window: Window, amount: float = 1.0) -> Pushes | None:
-        """Return what to do so that it requests `amount` of all it can in a direction: to the right or the channel's
-        own positive side with `x` 1, forward with `y` 1, back with -1, diagonally with both; None where it cannot.
+        """Return the pushes for a request of `amount` of full input in a direction: to the right or the channel's own
+        positive side with `x` 1, forward with `y` 1, back with -1, diagonally with both; None if that is impossible.
         """
         raise NotImplementedError
 
 
 def seat_words(seat: str | None) -> str:
-    """Say whom an entry is for, behind what it does; nothing where it is for everybody.
+    """Return the player of an entry as an addition to its description, "" if it is for everybody.
 
     >>> seat_words("one"), seat_words(None)
     ('; seat one only', '')
@@ -58,7 +57,7 @@ def seat_words(seat: str | None) -> str:
 
 
 class NameLists(Table):
-    """Lists of names, one for each direction; at least one holds something, and nothing is in two of them."""
+    """Lists of names, one for each direction; at least one is not empty, and no name is in two of them."""
 
     @model_validator(mode="after")
     def _each_once(self) -> Self:
@@ -81,12 +80,12 @@ class NameLists(Table):
         return {direction: getattr(self, direction) for direction in type(self).model_fields}
 
     def on_one_axis(self) -> bool:
-        """Return whether nothing pulls sideways, or nothing forward and back, so that there are no diagonals."""
+        """Return whether only one axis has controls, so that there are no diagonals."""
         used = {direction for direction, names in self.lists().items() if names}
         return not used & {"right", "left"} or not used & {"forward", "back"}
 
     def sentence(self) -> str:
-        """Say what pulls which way."""
+        """Describe the lists by direction."""
         return listed(self.lists())
 
 
@@ -110,12 +109,12 @@ def wanted_lists(lists: Mapping[str, tuple[str, ...]], x: float, y: float) -> li
 
 
 def zone_control(name: str) -> str:
-    """Return how a zone of the touch screen is called among controls."""
+    """Return the name of a touch zone among controls."""
     return f'zone "{name}"'
 
 
 def by_key(*keys: str) -> Callable[[Any], str | None]:
-    """Return a chooser: which of `keys` an entry has."""
+    """Return a function that returns which of `keys` an entry has."""
 
     def kind(entry_found: Any) -> str | None:
         found: Any = ()

@@ -47,7 +47,7 @@ def quantity_names() -> tuple[str, ...]:
     """Return the names of the quantities of the feel sheet, which are those of their files; none in a frozen game
     that left them out.
     """
-    # Only their names are looked up here: the study itself is far above a profile.
+    # Only names are looked up here, since profiles must not import the study.
     folder = files("wendonic") / "study" / "quantities"
     if not folder.is_dir():
         return ()

@@ -61,7 +61,7 @@ class Comfort(Table):
     room: Room = entry("The play space, and what happens when the head is inside a wall.", Room())
 
     def sentences(self, length: LengthUnit = METRES) -> list[str]:
-        """Say what it does, line by line."""
+        """Describe it, line by line."""
         vignette, room = self.vignette, self.room
         closes = f"full from {length.m_s2(vignette.full_accel_m_s2)} or {vignette.full_turn_deg_s:g} deg/s"
         halves = f"closes with a half-life of {vignette.close_half_life_s:g} s"
@@ -74,7 +74,7 @@ class Comfort(Table):
         ]
 
     def tuning(self) -> ComfortTuning:
-        """Return it as the kernels' numbers."""
+        """Return the kernels' numbers for it."""
         vignette, room = self.vignette, self.room
         return ComfortTuning(
             1,

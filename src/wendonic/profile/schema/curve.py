@@ -50,21 +50,21 @@ class CurveTable(Choice):
         return self
 
     def form_sentence(self) -> str:
-        """Say what its form is, with its own numbers."""
+        """Describe its form with its numbers."""
         return self.form
 
     def form_tuning(self, tuning: CurveTuning, rows: NumberRows) -> CurveTuning:  # noqa: ARG002
-        """Return the numbers with those of its form put in; what is of any length goes into `rows`."""
+        """Return the tuning with the numbers of its form; lists of any length go into `rows`."""
         return tuning
 
     def sentence(self) -> str:
-        """Say what it does."""
+        """Describe it."""
         limited = (self.floor, self.ceiling) != (0.0, 1.0)
         ends = f", from {self.floor:g} to {self.ceiling:g}" if limited else ""
         return f"{self.form_sentence()}{ends}{', each axis by itself' if self.per_axis else ''}"
 
     def tuning(self, rows: NumberRows) -> CurveTuning:
-        """Return it as the kernels' numbers."""
+        """Return the kernels' numbers for it."""
         common = LINEAR._replace(
             form=self.number,
             ends=int((self.floor, self.ceiling) != (0.0, 1.0)),
@@ -99,11 +99,11 @@ class PowerCurve(CurveTable):
     )
 
     def form_sentence(self) -> str:
-        """Say what its form is, with its own numbers."""
+        """Describe its form with its numbers."""
         return f"power curve, exponent {self.exponent:g}"
 
     def form_tuning(self, tuning: CurveTuning, rows: NumberRows) -> CurveTuning:  # noqa: ARG002
-        """Return the numbers with those of its form put in."""
+        """Return the tuning with the numbers of its form."""
         return tuning._replace(exponent=self.exponent)
 
 
@@ -117,11 +117,11 @@ class _BlendedCurve(CurveTable):
     )
 
     def form_sentence(self) -> str:
-        """Say what its form is, with its own numbers."""
+        """Describe its form with its numbers."""
         return f"{self.form} curve, amount {self.amount:g}"
 
     def form_tuning(self, tuning: CurveTuning, rows: NumberRows) -> CurveTuning:  # noqa: ARG002
-        """Return the numbers with those of its form put in."""
+        """Return the tuning with the numbers of its form."""
         return tuning._replace(amount=self.amount)
 
 
@@ -154,11 +154,11 @@ class KneeCurve(CurveTable):
     )
 
     def form_sentence(self) -> str:
-        """Say what its form is, with its own numbers."""
+        """Describe its form with its numbers."""
         return f"knee at tilt {self.at[0]:g}, value {self.at[1]:g}"
 
     def form_tuning(self, tuning: CurveTuning, rows: NumberRows) -> CurveTuning:  # noqa: ARG002
-        """Return the numbers with those of its form put in."""
+        """Return the tuning with the numbers of its form."""
         return tuning._replace(knee_tilt=self.at[0], amount=self.at[1])
 
 
@@ -196,11 +196,11 @@ class PointsCurve(CurveTable):
         return self
 
     def form_sentence(self) -> str:
-        """Say what its form is, with its own numbers."""
+        """Describe its form with its numbers."""
         return f"curve through {len(self.points)} points"
 
     def form_tuning(self, tuning: CurveTuning, rows: NumberRows) -> CurveTuning:
-        """Return the numbers with those of its form put in."""
+        """Return the tuning with the numbers of its form."""
         pieces = curve_pieces(self)
         return tuning._replace(points=rows.add(len(pieces) // PIECE_WIDTH, pieces))
 

@@ -63,7 +63,7 @@ DEAD_ZONE_FORMS = Words(
 
 
 USUAL_SHARE = 0.9
-"""Of `inner`, where a stick counts as back: a thumb trembles by less than a tenth of a usual dead zone."""
+"""Share of `inner` at which a stick counts as back: a thumb trembles by less than a tenth of a usual dead zone."""
 
 
 class DeadZone(Table):
@@ -120,7 +120,7 @@ class DeadZone(Table):
 
     @property
     def releases(self) -> bool:
-        """Whether a stick that is out has a border of its own to come back over."""
+        """Whether a stick that is out comes back at a lower limit."""
         return "release" in DEAD_ZONE_FORMS[self.form].fields and self.back < self.inner
 
     def sentence(self, comes_back: bool = True) -> str:
@@ -133,7 +133,7 @@ class DeadZone(Table):
         return f"{DEAD_ZONE_FORMS.sentence(self.form, self)}{release}"
 
     def tuning(self, comes_back: bool = True) -> DeadZoneTuning:
-        """Return it as the kernels' numbers."""
+        """Return the kernels' numbers for it."""
         number = DEAD_ZONE_FORMS.number(self.form)
         if number == ZONE_NONE:
             return NO_DEAD_ZONE

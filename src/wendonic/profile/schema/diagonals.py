@@ -1,4 +1,4 @@
-"""Rules for what two axes together may add up to, for the channel `move` and for its entries."""
+"""Diagonal rules of the channel `move` and of its entries."""
 
 from typing import Annotated
 

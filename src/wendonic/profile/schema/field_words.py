@@ -1,4 +1,4 @@
-"""A field in words: its unit, its range, its default, an example, and what it does to the feel."""
+"""Descriptions of fields: unit, range, default, example, and the effect on the feel."""
 
 from collections.abc import Iterator
 from types import UnionType
@@ -24,7 +24,7 @@ UNITS = {
     "_m": "m",
     "_s": "s",
 }
-"""Units by the ends of names, the longer ends first."""
+"""Units by the endings of names, longer endings first."""
 
 
 class FieldWords(NamedTuple):
@@ -46,7 +46,7 @@ class FieldWords(NamedTuple):
 
     @property
     def facts(self) -> str:
-        """What it holds, in which range, and what counts where it is not written.
+        """Its kind, its range, and its default.
 
         >>> from wendonic.profile.schema.gait import Gait
         >>> next(field_words(Gait)).facts
@@ -67,7 +67,7 @@ class FieldWords(NamedTuple):
 
 
 def field_words(table: type[BaseModel]) -> Iterator[FieldWords]:
-    """Give the fields of a table in words, in its order.
+    """Yield the descriptions of a table's fields, in order.
 
     >>> from wendonic.profile.schema.gait import Gait
     >>> next(field_words(Gait))[2:]
@@ -98,7 +98,7 @@ def _words_of(field: FieldInfo) -> tuple[tuple[str, str], ...]:
 
 
 class Holds(NamedTuple):
-    """A mark of a type: what a string of it names, in the words of the reference."""
+    """Annotation of a type: what its strings name, in the words of the reference."""
 
     words: str
 
@@ -107,7 +107,7 @@ _KINDS = {float: "number", int: "whole number", bool: "true or false", str: "str
 
 
 def kind_words(kind: Any, *marks: Any) -> str:
-    """Return in words what a field of a type holds; `marks` are what it is annotated with.
+    """Return in words what a field of a type contains; `marks` are its annotations.
 
     >>> kind_words(tuple[float, ...]), kind_words(bool), kind_words(dict[str, int]), kind_words(str | None)
     ('list of numbers', 'true or false', 'table of whole numbers by name', 'string')
@@ -147,7 +147,7 @@ _PLURALS = {"one word": "words", "axis": "axes", "false": "false", "true": "true
 
 
 def field_unit(name: str, field: FieldInfo) -> str:
-    """Return the unit of a field: that of its name's end, or the one that it declares.
+    """Return the unit of a field: that of its name's ending, or the declared one.
 
     >>> from wendonic.profile.schema.gait import Gait
     >>> field_unit("accel_m_s2", Gait.model_fields["accel_m_s2"])
@@ -178,8 +178,8 @@ def _shown(value: Any) -> str:
 
 
 def range_words(field: FieldInfo, units: float = 1.0) -> str:
-    """Return in words which numbers, or which words, a field may hold; "" where any will do. Lengths are in what
-    `units` of are a metre.
+    """Return in words the numbers or words that a field may contain; "" if any is allowed. Lengths are in a unit of
+    which `units` are a metre.
     """
     low, high, least = "", "", ""
     for mark in marks_of(field):

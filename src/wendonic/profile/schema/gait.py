@@ -20,7 +20,7 @@ GRAVITY_M_S2 = 20.0
 """Gravity of a gait that jumps and names none: about twice that of the earth, which feels right on a screen."""
 
 HEADSET_FALL = FallTuning(1, GRAVITY_M_S2, GRAVITY_M_S2, 30.0, 0.0, 1.0)
-"""How a player in a headset falls off an edge where the gait has no weight: quickly, and in time."""
+"""The fall of a player in a headset off an edge if the gait has no weight: quick."""
 
 LEAST_RATE = 1e-9
 
@@ -196,7 +196,9 @@ class Gait(Table):
     @model_validator(mode="before")
     @classmethod
     def _top_speed_of_thrust(cls, content: Any) -> Any:
-        """Under drag the three usual numbers follow from two others; said beside them they are left to be refused."""
+        """With drag, the three usual numbers follow from two others; if they are written as well, they are left to be
+        refused.
+        """
         if not isinstance(content, dict):
             return content
         thrust, drag = content.get("thrust_m_s2"), content.get("drag_per_s")
@@ -224,7 +226,7 @@ class Gait(Table):
         return self
 
     def idle_fields(self) -> Iterator[tuple[str, str]]:
-        """Give the fields that are written and do nothing, and why."""
+        """Yield the fields that are written but have no effect, and why."""
         yield from super().idle_fields()
         drags = self.thrust_m_s2 is not None and self.drag_per_s is not None
         for name in ("reverse_m_s2", "airborne", "coast_half_life_s", "keeps_speed"):
@@ -248,7 +250,7 @@ class Gait(Table):
 
     @property
     def plain(self) -> bool:
-        """Whether it has a top speed and two rates and nothing else."""
+        """Whether it has only a top speed and two rates."""
         extra = (self.reverse_m_s2, self.drag_per_s, self.coast_half_life_s)
         return (
             not self.falls
@@ -259,11 +261,11 @@ class Gait(Table):
 
     @property
     def weight_m_s2(self) -> float:
-        """The gravity that counts where it has weight."""
+        """Its gravity, if it has weight."""
         return GRAVITY_M_S2 if self.gravity_m_s2 is None else self.gravity_m_s2
 
     def sentence(self, name: str, flies: bool, length: LengthUnit = METRES) -> str:
-        """Say what it does."""
+        """Describe it."""
         speeds_up = length.m_s2(self.accel_m_s2)
         words = f"gait {name}: top speed {length.m_s(self.top_speed_m_s)}, "
         if self.drag_per_s is not None:
@@ -275,7 +277,7 @@ class Gait(Table):
             )
         elif self.coast_half_life_s is not None:
             words += f"accelerates at {speeds_up}, coasts with a half-life of {self.coast_half_life_s:g} s"
-            # Nothing else says that a request straight back still brakes.
+            # No other part of the text says that a request straight back still brakes.
             words += f", reverses at {length.m_s2(self.brake_m_s2)}" if self.reverse_m_s2 is None else ""
         else:
             stop_m = self.top_speed_m_s**2 / (2.0 * self.brake_m_s2)
@@ -295,9 +297,9 @@ class Gait(Table):
         return words
 
     def tuning(self, press: int, walled: bool, tracked: bool = False, loses: bool = False) -> GaitTuning:
-        """Return it as the kernels' numbers; `press` is the number of the press that switches to it, -1 for none.
-        A player who is `tracked` in a headset falls on a course even without weight of its own. Where another gait of
-        the mode `loses` speed in turns, this one follows the direction for it.
+        """Return the kernels' numbers for it; `press` is the number of the press that switches to it, -1 for none. A
+        player who is `tracked` in a headset falls on a course even without weight of its own. If another gait of the
+        mode `loses` speed in turns, this one tracks the direction for it.
         """
         air = self.airborne
         air_accel = self.accel_m_s2 if air.accel_m_s2 is None else air.accel_m_s2
@@ -351,11 +353,11 @@ _USUAL: dict[str, dict[str, float]] = {
     "none": {},
 }
 USUAL_GAITS: dict[str, Gait] = {name: Gait.model_validate(numbers) for name, numbers in _USUAL.items()}
-"""Gaits that need no writing. A profile that writes one of them again begins with these numbers."""
+"""Predefined gaits. A gait that a profile writes under one of these names starts with these numbers."""
 
 
 def begun_with_usual(gaits: Any) -> Any:
-    """Return gaits as a file has them, each of a usual name with what that name stands for where nothing is said.
+    """Return the gaits of a file, with missing fields of predefined names filled in.
 
     >>> begun_with_usual({"run": {"accel_m_s2": 9.0}})["run"]["top_speed_m_s"]
     5.6

@@ -1,4 +1,4 @@
-"""What points at places of the plan: the table `goal`, and its `bind` entries."""
+"""Pointing at places of the plan: the table `goal`, and its `bind` entries."""
 
 from typing import Annotated, Literal
 
@@ -22,19 +22,19 @@ class PointerGoalBind(Bind):
     )
 
     def controls(self) -> list[str]:
-        """Return the controls that it names."""
+        """Return its controls."""
         return [self.pointer, *self.while_held]
 
     def called(self) -> str:
-        """Return how it is called when a mode is measured by it."""
+        """Return its name when a mode is measured with it."""
         return "pointer"
 
     def sentence(self) -> str:
-        """Say what it does."""
+        """Describe it."""
         return f"the pointer while {' or '.join(self.while_held)} is held" if self.while_held else "the pointer"
 
     def source(self, plan: ShownPlan, window: Window, seat: Seat) -> GoalSource:  # noqa: ARG002
-        """Return what a sampler reads."""
+        """Return the source that a sampler reads."""
         return PointedGoal(seat.all_own(self.while_held), plan)
 
 
@@ -44,19 +44,19 @@ class TouchGoalBind(Bind):
     touch: ZoneName = entry("Zone in which a finger sets a goal.", example="window")
 
     def controls(self) -> list[str]:
-        """Return the controls that it names."""
+        """Return its controls."""
         return [zone_control(self.touch)]
 
     def called(self) -> str:
-        """Return how it is called when a mode is measured by it."""
+        """Return its name when a mode is measured with it."""
         return "touch"
 
     def sentence(self) -> str:
-        """Say what it does."""
+        """Describe it."""
         return f'a finger that landed in "{self.touch}"'
 
     def source(self, plan: ShownPlan, window: Window, seat: Seat) -> GoalSource:  # noqa: ARG002
-        """Return what a sampler reads."""
+        """Return the source that a sampler reads."""
         return TouchedGoal(window.zone_of(self.touch), plan)
 
 
@@ -74,12 +74,12 @@ class GoalTable(Table):
     )
 
     def sources(self, window: Window, world: World, seat: Seat) -> tuple[GoalSource, ...]:
-        """Return what a sampler reads; the window has to show a plan."""
+        """Return the sources that a sampler reads; the window has to show a plan."""
         if window.plan is None:
             raise AssertionError("a profile whose goals are pointed at has a plan")
         plan = window.plan.shown(world)
         return tuple(found.source(plan, window, seat) for found in self.bind if seat.sits(found.seat))
 
     def sentences(self) -> list[str]:
-        """Say what gives a goal, line by line."""
+        """Describe the sources of goals, line by line."""
         return ["goal: the latest of", *(f"  {found.seated_sentence()}" for found in self.bind)]

@@ -1,4 +1,4 @@
-"""The tables inside a table of a file, and where they are."""
+"""The tables inside a table of a file, with their paths."""
 
 from collections.abc import Iterator
 from typing import Annotated, Any, NamedTuple, get_args, get_origin
@@ -9,7 +9,7 @@ from wendonic.profile.schema.table import Choice, Table
 
 
 class Place(NamedTuple):
-    """A table, its field path, and which of several alternatives it is there."""
+    """A table, its field path, and which of several alternatives it is."""
 
     kind: type[Table]
     path: str
@@ -17,7 +17,7 @@ class Place(NamedTuple):
 
 
 def inner_tables(kind: Any, path: str, choice: str = "") -> Iterator[Place]:
-    """Give the tables that a field of a type may hold, each with its path and which alternative it is."""
+    """Yield the tables that a field of a type may contain, each with its path and alternative."""
     origin, parts = get_origin(kind), get_args(kind)
     if origin is Annotated:
         tags = [mark.tag for mark in parts[1:] if isinstance(mark, Tag)]
@@ -45,8 +45,8 @@ def _choice_of(kind: type[Table], tag: str) -> str:
 
 
 def tables_with(root: type[Table], name: str) -> list[str]:
-    """Return the field paths of the tables that have a field of this name, each once, `NAME` for a name of the
-    user's own.
+    """Return the field paths of the tables that have a field with this name, each once, with `NAME` for a user's own
+    name.
 
     >>> from wendonic.profile.schema.profile import Profile
     >>> tables_with(Profile, "frame")

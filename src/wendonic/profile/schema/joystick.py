@@ -1,4 +1,4 @@
-"""A joystick whose axes and buttons have numbers only: which of them is which control of a pad."""
+"""Mappings of joysticks whose axes and buttons have only numbers to the controls of a pad."""
 
 from typing import Annotated, Self
 
@@ -52,7 +52,7 @@ class JoystickTable(Table):
         return self
 
     def mapping(self) -> JoystickMapping:
-        """Return it as adapters use it."""
+        """Return the mapping for adapters."""
         if self.database is None:
             return JoystickMapping(self.controls, self.guid or "", self.name or "")
         mapping = JoystickMapping.from_database(self.database)
@@ -61,7 +61,7 @@ class JoystickTable(Table):
         return mapping
 
     def sentence(self) -> str:
-        """Say which joystick it is, and what it has."""
+        """Describe the joystick and its controls."""
         mapping = self.mapping()
         named = f"joystick {mapping.name}" if mapping.name else f"joystick of GUID {mapping.guid}"
         return f"{named}: {', '.join(mapping.control_names)}"

@@ -51,21 +51,21 @@ class Ramped(Bind):
         return "cancel"
 
     def on_one_axis(self) -> bool:
-        """Return whether its controls pull along one axis only."""
+        """Return whether it has controls for one axis only."""
         return False
 
     def what(self) -> str:
-        """Return its controls in words."""
+        """Return a text for its controls."""
         raise NotImplementedError
 
     def sentence(self) -> str:
-        """Say what it does: its controls, then its numbers."""
+        """Describe it: its controls, then its numbers."""
         times = f"full input {self.rise_s:g} s after a press, none {self.fall_s:g} s after a release"
         times = "full input at once" if self.rise_s == self.fall_s == 0.0 else times
         return f"{self.what()}; {times}{REVERSALS.sentence(self.reversal)}; {OPPOSITES.sentence(self.rule())}"
 
     def tuning(self, rows: NumberRows) -> SourceTuning:  # noqa: ARG002
-        """Return it as the kernels' numbers."""
+        """Return the kernels' numbers for it."""
         keys = KeysTuning(
             OPPOSITES.number(self.rule()),
             int(self.rise_s > 0.0 or self.fall_s > 0.0),
@@ -78,7 +78,7 @@ class Ramped(Bind):
 
 
 class Opposed(Ramped):
-    """An entry of on and off whose opposites have a rule."""
+    """An on/off entry with a rule for opposites."""
 
     opposites: Annotated[str, OPPOSITES] = entry(
         "What wins while two opposite keys are held (SOCD): neither, the later, or the earlier one.", "cancel"
@@ -90,8 +90,8 @@ class Opposed(Ramped):
 
 
 def joined_keys(binds: Iterable[Bind]) -> tuple[int, int]:
-    """Return whether several entries of a channel are keys (1 or 0), and the rule for opposites between them: theirs
-    where they have the same, else they cancel.
+    """Return whether several entries of a channel are keys (1 or 0), and the rule for opposites between them: their
+    common rule, otherwise they cancel.
     """
     rules = [bind.rule() for bind in binds if isinstance(bind, Ramped)]
     return int(len(rules) > 1), OPPOSITES.number(rules[0] if len(set(rules)) == 1 else "cancel")

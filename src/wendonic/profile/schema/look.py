@@ -37,11 +37,11 @@ class Zoom(Table):
 
     @property
     def scale(self) -> float:
-        """What the turn is multiplied by."""
+        """The factor of turns."""
         return zoom_ratio(self.fov_deg, self.zoom_fov_deg, self.match_at)
 
     def sentence(self) -> str:
-        """Say what it does."""
+        """Describe it."""
         where = {0.0: "the middle", 1.0: "the edge"}.get(self.match_at, f"{self.match_at:g} of the way to the edge")
         view = f"from {self.fov_deg:g} to {self.zoom_fov_deg:g} deg of view"
         return f"times {self.scale:.4g} while {self.press} is held ({view}, matched at {where})"
@@ -68,7 +68,7 @@ class LookTable(Table):
         return self
 
     def sentences(self) -> list[str]:
-        """Say what the channel does, then each source."""
+        """Describe the channel, then each source."""
         low, high = self.pitch_limits_deg
         count = len(self.bind)
         words = f"look: {'1 source' if count == 1 else f'{count} sources, added'}, pitch {low:g} to {high:g} deg"
@@ -76,7 +76,7 @@ class LookTable(Table):
         return [words, *(f"  {bind.seated_sentence()}" for bind in self.bind)]
 
     def tuning(self, rows: NumberRows, press_names: tuple[str, ...]) -> LookTuning:
-        """Return it as the kernels' numbers, angles in radians."""
+        """Return the kernels' numbers for it, angles in radians."""
         low_deg, high_deg = self.pitch_limits_deg
         press, scale = (-1, 1.0) if self.zoom is None else (press_names.index(self.zoom.press), self.zoom.scale)
         sources = tuple(bind.tuning(rows, press_names) for bind in self.bind)

@@ -50,20 +50,20 @@ TURNS = Words(
 
 
 class LookBind(Bind):
-    """What all sources of `look` have."""
+    """The common part of all sources of `look`."""
 
     of_one_axis: ClassVar[Mapping[str, tuple[str, ...]]] = {
         "yaw": ("invert_pitch", "pitch_ratio", "pitch_deg_s"),
         "pitch": ("invert_yaw", "yaw_deg_s"),
     }
-    """The fields that do nothing for a source that turns one axis only."""
+    """The fields without effect for a source that turns only one axis."""
 
     turns: Annotated[str, TURNS] = entry("Whether it turns the view sideways, up and down, or both.", "both")
     invert_yaw: bool = entry("Whether right turns the view left.", False)
     invert_pitch: bool = entry("Whether up turns the view down.", False)
 
     def idle_fields(self) -> Iterator[tuple[str, str]]:
-        """Give the fields that are written and do nothing, and why."""
+        """Yield the fields that are written but have no effect, and why."""
         yield from super().idle_fields()
         for name in self.of_one_axis.get(self.turns, ()):
             if name in self.model_fields_set:
@@ -78,12 +78,12 @@ class LookBind(Bind):
 
     @property
     def snaps(self) -> bool:
-        """Whether it turns at once by an angle, in place of a rate."""
+        """Whether it turns by an angle at once instead of at a rate."""
         return False
 
     @property
     def sideways(self) -> bool:
-        """Whether it turns the view sideways, if only among other directions."""
+        """Whether it turns the view sideways, perhaps among other directions."""
         return self.turns != "pitch"
 
     def what(self) -> str:
@@ -91,26 +91,26 @@ class LookBind(Bind):
         raise NotImplementedError
 
     def rates_sentence(self, yaw_deg_s: float, pitch_deg_s: float) -> str:
-        """Say the turn rates of the axes that it turns."""
+        """Describe the turn rates of its axes."""
         rates = {"pitch": f"{yaw_deg_s:g} deg/s yaw", "yaw": f"{pitch_deg_s:g} deg/s pitch"}
         return " and ".join(words for other, words in rates.items() if self.turns != other)
 
     def sentence(self) -> str:
-        """Say what it does: its controls, then its numbers."""
+        """Describe it: its controls, then its numbers."""
         turned = [axis for axis, inverted in (("yaw", self.invert_yaw), ("pitch", self.invert_pitch)) if inverted]
         words = [self.what(), TURNS.sentence(self.turns), f"{' and '.join(turned)} inverted" if turned else ""]
         return "; ".join(filter(None, words))
 
     def source(self, window: Window, seat: Seat) -> Source:
-        """Return what a sampler reads."""
+        """Return the source that a sampler reads."""
         raise NotImplementedError
 
     def kind_tuning(self, rows: NumberRows, press_names: tuple[str, ...]) -> LookSourceTuning:
-        """Return it as the kernels' numbers, not inverted."""
+        """Return the kernels' numbers for it, not inverted."""
         raise NotImplementedError
 
     def tuning(self, rows: NumberRows, press_names: tuple[str, ...]) -> LookSourceTuning:
-        """Return it as the kernels' numbers; an inverted axis has a negative one."""
+        """Return the kernels' numbers for it; an inverted axis has a negative one."""
         source = self.kind_tuning(rows, press_names)
         yaw_sign = 0.0 if self.turns == "pitch" else -1.0 if self.invert_yaw else 1.0
         pitch_sign = 0.0 if self.turns == "yaw" else -1.0 if self.invert_pitch else 1.0
@@ -198,8 +198,8 @@ class MouseBind(LookBind):
         return self
 
     def uses(self, name: str) -> bool:
-        """Return whether a field does anything: a turn for each count leaves the mouse's travel without meaning, and
-        its dpi but for the hand's speed.
+        """Return whether a field has an effect: with an angle per count the mouse's travel has none, nor does its
+        dpi, except for the hand's speed.
         """
         by_counts = {"cm_per_turn"} if self.hand_gain else {"cm_per_turn", "dpi"}
         return super().uses(name) and not (self.deg_per_count is not None and name in by_counts)
@@ -210,11 +210,11 @@ class MouseBind(LookBind):
         return deg_per_count_from_cm(self.cm_per_turn, self.dpi) if self.deg_per_count is None else self.deg_per_count
 
     def controls(self) -> list[str]:
-        """Return the controls that it names."""
+        """Return its controls."""
         return [self.mouse]
 
     def called(self) -> str:
-        """Return how it is called when a mode is measured by it."""
+        """Return its name when a mode is measured with it."""
         return self.mouse
 
     def what(self) -> str:
@@ -230,7 +230,7 @@ class MouseBind(LookBind):
         return f"mouse: {words}{_smoothed(self.half_life_s)}"
 
     def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
-        """Return what a sampler reads."""
+        """Return the source that a sampler reads."""
         return MouseSource()
 
     def displacement_tuning(self) -> DisplacementTuning:
@@ -248,7 +248,7 @@ class MouseBind(LookBind):
         )
 
     def kind_tuning(self, rows: NumberRows, press_names: tuple[str, ...]) -> LookSourceTuning:  # noqa: ARG002
-        """Return it as the kernels' numbers, not inverted."""
+        """Return the kernels' numbers for it, not inverted."""
         yaw = radians(self.count_deg)
         return PLAIN_LOOK_SOURCE._replace(
             kind=LOOK_DISPLACEMENT, yaw=yaw, pitch=yaw * self.pitch_ratio, displacement=self.displacement_tuning()
@@ -309,12 +309,12 @@ class LookStickBind(LookBind, Centred):
 
     @property
     def snaps(self) -> bool:
-        """Whether it turns at once by an angle, in place of a rate."""
+        """Whether it turns by an angle at once instead of at a rate."""
         return self.snap_deg is not None
 
     @property
     def snap_tilts(self) -> tuple[float, float]:
-        """Where it snaps and where it may again."""
+        """The tilts at which it snaps, and at which it may snap again."""
         says_rearm = "rearm_at" in self.model_fields_set
         return self.snap_at, self.rearm_at if says_rearm else min(self.rearm_at, self.snap_at)
 
@@ -327,7 +327,7 @@ class LookStickBind(LookBind, Centred):
         return self
 
     def idle_fields(self) -> Iterator[tuple[str, str]]:
-        """Give the fields that are written and do nothing, and why."""
+        """Yield the fields that are written but have no effect, and why."""
         yield from super().idle_fields()
         smooth = ("yaw_deg_s", "pitch_deg_s", "ease_s", "rim_boost", "hold_s", "invert_pitch", "dead_zone", "curve")
         for name in smooth if self.snaps else ("snap_at", "rearm_at"):
@@ -341,7 +341,7 @@ class LookStickBind(LookBind, Centred):
 
     @property
     def comes_back(self) -> bool:
-        """Whether it turns at once past the dead zone, and so would tremble on its border without a release."""
+        """Whether it turns noticeably just past the dead zone, and would flicker there without a release."""
         return self.dead_zone.form == "cut" or self.curve.floor > 0.0
 
     def controls(self) -> list[str]:
@@ -351,7 +351,7 @@ class LookStickBind(LookBind, Centred):
         return [f"{self.stick}.y"] if self.turns == "pitch" else [f"{self.stick}.x", f"{self.stick}.y"]
 
     def called(self) -> str:
-        """Return how it is called when a mode is measured by it."""
+        """Return its name when a mode is measured with it."""
         return self.stick
 
     def what(self) -> str:
@@ -368,16 +368,16 @@ class LookStickBind(LookBind, Centred):
         return f"{self.stick}: {words}; {self.shape_sentence()}"
 
     def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
-        """Return what a sampler reads."""
+        """Return the source that a sampler reads."""
         return StickSource(seat.own(self.stick))
 
     def stick_tuning(self, rows: NumberRows) -> StickTuning:
-        """Return it as the kernels' numbers; an axis that turns nothing does not count."""
+        """Return the kernels' numbers for it; an axis that turns nothing does not count."""
         axes = X_ALONE if self.snaps else TURNS.number(self.turns)
         return super().stick_tuning(rows)._replace(axes=axes)
 
     def kind_tuning(self, rows: NumberRows, press_names: tuple[str, ...]) -> LookSourceTuning:  # noqa: ARG002
-        """Return it as the kernels' numbers, not inverted."""
+        """Return the kernels' numbers for it, not inverted."""
         snap_at, rearm_at = self.snap_tilts
         stick = StickLookTuning(
             self.stick_tuning(rows),
@@ -434,11 +434,11 @@ class LookKeysBind(LookBind):
 
     @property
     def snaps(self) -> bool:
-        """Whether it turns at once by an angle, in place of a rate."""
+        """Whether it turns by an angle at once instead of at a rate."""
         return self.snap_deg is not None
 
     def idle_fields(self) -> Iterator[tuple[str, str]]:
-        """Give the fields that are written and do nothing, and why."""
+        """Yield the fields that are written but have no effect, and why."""
         yield from super().idle_fields()
         if self.snaps:
             for name in ("yaw_deg_s", "pitch_deg_s", "ease_s", "invert_pitch"):
@@ -453,16 +453,16 @@ class LookKeysBind(LookBind):
                     yield f"keys.{side}", f'does nothing with turns = "{self.turns}"'
 
     def controls(self) -> list[str]:
-        """Return the controls that it names."""
+        """Return its controls."""
         return [f"key.{code}" for codes in self.keys.lists().values() for code in codes]
 
     @property
     def sideways(self) -> bool:
-        """Whether it turns the view sideways, if only among other directions."""
+        """Whether it turns the view sideways, perhaps among other directions."""
         return super().sideways and bool(self.keys.right or self.keys.left)
 
     def called(self) -> str:
-        """Return how it is called when a mode is measured by it."""
+        """Return its name when a mode is measured with it."""
         return "keys"
 
     def what(self) -> str:
@@ -474,12 +474,12 @@ class LookKeysBind(LookBind):
         return f"keys: {self.keys.sentence()}; {words}; {OPPOSITES.sentence(self.opposites)}"
 
     def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
-        """Return what a sampler reads."""
+        """Return the source that a sampler reads."""
         keys, own = self.keys, seat.all_own
         return KeysSource(own(keys.right), own(keys.left), own(keys.up), own(keys.down), self.opposites)
 
     def kind_tuning(self, rows: NumberRows, press_names: tuple[str, ...]) -> LookSourceTuning:  # noqa: ARG002
-        """Return it as the kernels' numbers, not inverted."""
+        """Return the kernels' numbers for it, not inverted."""
         held = STICK_LOOK._replace(
             eases=int(self.ease_s > 0.0), ease_s=self.ease_s, snaps=int(self.snaps), snap_at=0.5, rearm_at=0.25
         )
@@ -506,11 +506,11 @@ class TouchDragBind(LookBind):
     )
 
     def controls(self) -> list[str]:
-        """Return the controls that it names."""
+        """Return its controls."""
         return [zone_control(self.touch_drag)]
 
     def called(self) -> str:
-        """Return how it is called when a mode is measured by it."""
+        """Return its name when a mode is measured with it."""
         return "touch_drag"
 
     def what(self) -> str:
@@ -519,11 +519,11 @@ class TouchDragBind(LookBind):
         return f'finger dragged from "{self.touch_drag}": {words}'
 
     def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
-        """Return what a sampler reads."""
+        """Return the source that a sampler reads."""
         return TouchDragSource(window.zone_of(self.touch_drag), window.aspect_ratio)
 
     def kind_tuning(self, rows: NumberRows, press_names: tuple[str, ...]) -> LookSourceTuning:  # noqa: ARG002
-        """Return it as the kernels' numbers, not inverted."""
+        """Return the kernels' numbers for it, not inverted."""
         turn = radians(self.deg_per_width)
         drag = _displacement(self.half_life_s)
         return PLAIN_LOOK_SOURCE._replace(kind=LOOK_DISPLACEMENT, yaw=turn, pitch=turn, displacement=drag)
@@ -577,11 +577,11 @@ class GyroBind(LookBind):
         return self
 
     def controls(self) -> list[str]:
-        """Return the controls that it names."""
+        """Return its controls."""
         return [self.gyro]
 
     def called(self) -> str:
-        """Return how it is called when a mode is measured by it."""
+        """Return its name when a mode is measured with it."""
         return self.gyro
 
     def what(self) -> str:
@@ -598,11 +598,11 @@ class GyroBind(LookBind):
         return words + (f", paused while {self.pause_press} is held" if self.pause_press else "")
 
     def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
-        """Return what a sampler reads."""
+        """Return the source that a sampler reads."""
         return GyroSource(seat.own(self.gyro))
 
     def kind_tuning(self, rows: NumberRows, press_names: tuple[str, ...]) -> LookSourceTuning:  # noqa: ARG002
-        """Return it as the kernels' numbers, not inverted."""
+        """Return the kernels' numbers for it, not inverted."""
         gyro = GyroTuning(
             int(self.levelled),
             int(self.steady_below_deg_s > 0.0),

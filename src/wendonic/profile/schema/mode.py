@@ -113,19 +113,19 @@ class Mode(Table):
     @model_validator(mode="before")
     @classmethod
     def _without_gait(cls, content: Any) -> Any:
-        """A menu, or steps on squares, need no gait, and whatever some gait needs does not concern them."""
+        """A menu, or steps on squares, need no gait, and the needs of gaits do not concern them."""
         if not isinstance(content, dict) or "gait" in content:
             return content
         steer = content.get("steer")
         frame = steer.get("frame") if isinstance(steer, dict) else None
-        # Goals may be the game's own to give, and nothing be bound.
+        # The game may set all goals itself, with nothing bound.
         steers = content.keys() & set(STEERING) or frame == "goto"
         return {**content, "gait": "none"} if frame == "grid" or not steers else content
 
     @model_validator(mode="before")
     @classmethod
     def _crisp_on_a_grid(cls, content: Any) -> Any:
-        """On squares a press counts at once: what the file says nothing about has no ramp and no smoothing."""
+        """On squares a press counts at once: by default there are no ramps and no smoothing."""
         steer = content.get("steer") if isinstance(content, dict) else None
         move = content.get("move") if isinstance(steer, dict) and steer.get("frame") == "grid" else None
         binds = move.get("bind") if isinstance(move, dict) else None
@@ -144,13 +144,13 @@ class Mode(Table):
     @model_validator(mode="before")
     @classmethod
     def _apart_in_a_vehicle(cls, content: Any) -> Any:
-        """Forward drives and right turns: what the file says nothing about takes nothing from one for the other."""
+        """Forward drives and right turns: by default neither reduces the other."""
         steer = content.get("steer") if isinstance(content, dict) else None
         move = content.get("move") if isinstance(steer, dict) and steer.get("frame") == "drive" else None
         return {**content, "move": {"diagonal": "free", **move}} if isinstance(move, dict) else content
 
     def idle_fields(self) -> Iterator[tuple[str, str]]:
-        """Give the fields that are written and do nothing, and why."""
+        """Yield the fields that are written but have no effect, and why."""
         yield from super().idle_fields()
         if self.steer.frame == "grid":
             for name in ("press_gaits", "gait"):
@@ -162,7 +162,7 @@ class Mode(Table):
             yield "goal", goes_with_words("frame", self.steer.frame, ["goto"])
 
     def at_rest(self, name: str) -> Any:
-        """Return what a field holds that does nothing: no gait, or its default."""
+        """Return the value of a field without effect: no gait, or its default."""
         return "none" if name == "gait" else super().at_rest(name)
 
     @model_validator(mode="after")
@@ -202,7 +202,7 @@ class Mode(Table):
         return self
 
     def staying(self) -> "Mode":
-        """Return it with presses that enter no other mode."""
+        """Return the mode with presses that do not enter other modes."""
         presses = {name: press.model_copy(update={"enter": "none"}) for name, press in self.press.items()}
         return self.model_copy(update={"press": presses})
 
@@ -214,11 +214,11 @@ class Mode(Table):
 
     @property
     def axis_channels(self) -> Iterator[AxisChannel]:
-        """The channels of one number that are bound."""
+        """The axis channels that are bound."""
         return (channel for channel in (self.rise, self.throttle, self.turn) if channel is not None)
 
     def sentences(self, gaits: dict[str, Gait], length: LengthUnit = METRES) -> list[str]:
-        """Say what it does, line by line, in the order of the data; `gaits` are its own first."""
+        """Describe it, line by line, in the order of the data; the first of `gaits` is its own."""
         walks_to_goals = isinstance(self.steer, GotoSteer)
         steers = walks_to_goals or bool(self.bound_channels.keys() & set(STEERING))
         lines = self.steer.sentences(length) if steers else ["steers nothing"]

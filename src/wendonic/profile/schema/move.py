@@ -1,4 +1,4 @@
-"""The channel `move`: its sources, and what happens once these are merged."""
+"""The channel `move`: its sources, and the steps after they are merged."""
 
 import math
 from collections.abc import Iterator
@@ -51,7 +51,7 @@ MERGES = Words(
     ),
 )
 STRAIGHT_IN_RAMPS = ("cap", "free")
-"""Diagonal rules that are straight while a key ramps, or have a closed form there."""
+"""Diagonal rules that are linear during a key's ramp, or have a closed form for it."""
 
 
 def merged_words(merge: str, count: int) -> str:
@@ -173,7 +173,7 @@ class Move(Table):
     )
 
     def idle_fields(self) -> Iterator[tuple[str, str]]:
-        """Give the fields that are written and do nothing, and why."""
+        """Yield the fields that are written but have no effect, and why."""
         by_entry = any(bind.diagonal == "factor" for bind in self.bind)
         yield from (idle for idle in super().idle_fields() if not (by_entry and idle[0] == "diagonal_factor"))
         for name, of in (("pace_margin", "paces"), ("notch_pull", "notches"), ("notch_margin_deg", "notches")):
@@ -209,12 +209,12 @@ class Move(Table):
         return self
 
     def uses(self, name: str) -> bool:
-        """Return whether a field does anything: there is one kind of smoothing."""
+        """Return whether a field has an effect: there is only one kind of smoothing."""
         return super().uses(name) and not (self.one_euro is not None and name == "half_life_s")
 
     @property
     def margin(self) -> float:
-        """How far below its beginning a pace is left."""
+        """How far below its beginning a pace ends."""
         if self.pace_margin is not None:
             return self.pace_margin
         first = self.paces[0].above if self.paces else 0.0
@@ -222,7 +222,7 @@ class Move(Table):
 
     @property
     def notch_margin(self) -> float:
-        """How far beyond its border (deg) a compass point is left; 0 where nothing jumps."""
+        """How far beyond its border (deg) a compass point ends; 0 if nothing jumps."""
         if not self.notches or self.notch_pull < 1.0:
             return 0.0
         return min(NOTCH_MARGIN_DEG, 90.0 / self.notches) if self.notch_margin_deg is None else self.notch_margin_deg
@@ -232,15 +232,15 @@ class Move(Table):
         return tuple(PaceTuning(pace.above, pace.amount) for pace in self.paces or ())
 
     def rule_of(self, bind: MoveBind) -> str:
-        """Return the rule for the diagonals of an entry: its own, or the channel's. A tilt is its own amount and in
-        its own direction already, so "unit" and "factor" are for keys unless it requests them.
+        """Return the diagonal rule of an entry: its own, or the channel's. A tilt already has an amount and a
+        direction, so "unit" and "factor" are for keys unless a tilt's own entry sets them.
         """
         if bind.diagonal is not None:
             return bind.diagonal
         return self.diagonal if isinstance(bind, Ramped) or self.diagonal in STRAIGHT_IN_RAMPS else "cap"
 
     def sentences(self, drives: bool = False) -> list[str]:
-        """Say steps 6 to 10 in the order in which they are taken, then each source; what jumps is said to."""
+        """Describe steps 6 to 10 in order, mentioning jumps, then each source."""
         apart = drives and self.diagonal == "free"
         words = ["each axis by itself" if apart else DIAGONALS.sentence(self.diagonal, self)]
         if self.paces:
@@ -267,14 +267,14 @@ class Move(Table):
         return lines
 
     def _within(self, bind: MoveBind, source: SourceTuning, across: bool) -> SourceTuning:
-        """Return a source that keeps within its ceiling: where a cap at full speed comes too late for that."""
+        """Return a source that stays within its ceiling if the cap at full speed comes too late for that."""
         late = source.stick.curve.ends > 0 and not within_circle(source) and not across
         if late and source.kind in (SOURCE_STICK, SOURCE_AXES) and self.rule_of(bind) == "cap":
             return source._replace(stick=source.stick._replace(within=1))
         return source
 
     def tuning(self, rows: NumberRows, press_names: tuple[str, ...], across: bool = False) -> MoveTuning:
-        """Return it as the kernels' numbers; `across` in a game that is seen from the side."""
+        """Return the kernels' numbers for it; `across` in a game that is seen from the side."""
         sources = tuple(self._within(bind, bind.tuning(rows), across) for bind in self.bind)
         smoothing, one_euro = SMOOTHING_HALF_LIFE if self.half_life_s > 0.0 else SMOOTHING_NONE, NO_ONE_EURO
         if self.one_euro:
@@ -302,7 +302,7 @@ class Move(Table):
             smoothing,
             self.half_life_s,
             one_euro,
-            # Where hands are is known once a tick, and their speed is that of the whole tick.
+            # The positions of hands are known once per tick, so their speed is that of the whole tick.
             int(bent and ramps and not any(source.kind == SOURCE_SWING for source in sources)),
             int(across),
             *joined_keys(self.bind),

@@ -58,15 +58,15 @@ class KeysBind(Moving, Opposed):
     )
 
     def controls(self) -> list[str]:
-        """Return the controls that it names."""
+        """Return its controls."""
         return [f"key.{code}" for codes in self.keys.lists().values() for code in codes]
 
     def called(self) -> str:
-        """Return how it is called when a mode is measured by it."""
+        """Return its name when a mode is measured with it."""
         return "keys"
 
     def pushes(self, x: float, y: float, window: Window, amount: float = 1.0) -> Pushes | None:  # noqa: ARG002
-        """Return which keys to hold: the first one of each direction."""
+        """Return the keys to hold: the first one of each direction."""
         firsts = [lists[:1] for lists in wanted_lists(self.keys.lists(), x, y)]
         return pressed(f"key.{codes[0]}" for codes in firsts) if all(firsts) else None
 
@@ -75,11 +75,11 @@ class KeysBind(Moving, Opposed):
         return self.keys.on_one_axis()
 
     def what(self) -> str:
-        """Return its controls in words."""
+        """Return a text for its controls."""
         return f"keys: {self.keys.sentence()}"
 
     def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
-        """Return what a sampler reads."""
+        """Return the source that a sampler reads."""
         keys, own = self.keys, seat.all_own
         return KeysSource(own(keys.right), own(keys.left), own(keys.forward), own(keys.back), self.opposites)
 
@@ -90,24 +90,24 @@ class DpadBind(Moving, Opposed):
     dpad: DpadName = entry("D-pad that moves.", example="pad.dpad")
 
     def controls(self) -> list[str]:
-        """Return the controls that it names."""
+        """Return its controls."""
         return [f"{self.dpad}_{button}" for button in ("up", "down", "left", "right")]
 
     def called(self) -> str:
-        """Return how it is called when a mode is measured by it."""
+        """Return its name when a mode is measured with it."""
         return self.dpad
 
     def pushes(self, x: float, y: float, window: Window, amount: float = 1.0) -> Pushes | None:  # noqa: ARG002
-        """Return which buttons to hold."""
+        """Return the buttons to hold."""
         buttons = {"right": ("right",), "left": ("left",), "forward": ("up",), "back": ("down",)}
         return pressed(f"{self.dpad}_{button}" for (button,) in wanted_lists(buttons, x, y))
 
     def what(self) -> str:
-        """Return its controls in words."""
+        """Return a text for its controls."""
         return self.dpad
 
     def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
-        """Return what a sampler reads."""
+        """Return the source that a sampler reads."""
         right, left, up, down = ((f"{seat.own(self.dpad)}_{button}",) for button in ("right", "left", "up", "down"))
         return KeysSource(right, left, up, down, self.opposites)
 
@@ -118,23 +118,23 @@ class StickBind(Moving, Tilted, Centred):
     stick: StickName = entry("Stick that moves.", example="pad.left_stick")
 
     def controls(self) -> list[str]:
-        """Return the controls that it names."""
+        """Return its controls."""
         return [f"{self.stick}.x", f"{self.stick}.y"]
 
     def called(self) -> str:
-        """Return how it is called when a mode is measured by it."""
+        """Return its name when a mode is measured with it."""
         return self.stick
 
     def pushes(self, x: float, y: float, window: Window, amount: float = 1.0) -> Pushes | None:  # noqa: ARG002
-        """Return where to hold the stick: that share of the way from where it rests to its rim."""
+        """Return the position of the stick: that share of the distance from its rest point to its rim."""
         return [Push(self.stick, self.tilted(math.atan2(x, y), amount), self.centre)]
 
     def what(self) -> str:
-        """Return its controls in words."""
+        """Return a text for its controls."""
         return self.stick
 
     def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
-        """Return what a sampler reads."""
+        """Return the source that a sampler reads."""
         return StickSource(seat.own(self.stick))
 
 
@@ -154,29 +154,29 @@ class AxesBind(Moving, Tilted):
     )
 
     def controls(self) -> list[str]:
-        """Return the controls that it names."""
+        """Return its controls."""
         return [self.axes.x, self.axes.y]
 
     def called(self) -> str:
-        """Return how it is called when a mode is measured by it."""
+        """Return its name when a mode is measured with it."""
         return "axes"
 
     def pushes(self, x: float, y: float, window: Window, amount: float = 1.0) -> Pushes | None:  # noqa: ARG002
-        """Return where to bring the axes."""
+        """Return the pushes of the axes."""
         found = [axis_push(name, side * amount) for name, side in ((self.axes.x, x), (self.axes.y, y)) if side]
         pushes = [push for push in found if push]
         return pushes if len(pushes) == len(found) else None
 
     def what(self) -> str:
-        """Return its controls in words."""
+        """Return a text for its controls."""
         return f"axes: right {self.axes.x}, forward {self.axes.y}"
 
     def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
-        """Return what a sampler reads."""
+        """Return the source that a sampler reads."""
         return AxesSource(seat.own(self.axes.x), seat.own(self.axes.y))
 
     def tuning(self, rows: NumberRows) -> SourceTuning:
-        """Return it as the kernels' numbers."""
+        """Return the kernels' numbers for it."""
         return super().tuning(rows)._replace(kind=SOURCE_AXES)
 
 
@@ -186,15 +186,15 @@ class TouchZonesBind(Moving, Ramped):
     touch_zones: MoveZones = entry("Zones of the touch screen for each direction.", example={"left": ["left edge"]})
 
     def controls(self) -> list[str]:
-        """Return the controls that it names."""
+        """Return its controls."""
         return [zone_control(name) for names in self.touch_zones.lists().values() for name in names]
 
     def called(self) -> str:
-        """Return how it is called when a mode is measured by it."""
+        """Return its name when a mode is measured with it."""
         return "touch_zones"
 
     def pushes(self, x: float, y: float, window: Window, amount: float = 1.0) -> Pushes | None:  # noqa: ARG002
-        """Return where to put a finger for each direction: the middle of its first zone."""
+        """Return the touch for each direction: the middle of its first zone."""
         firsts = [names[:1] for names in wanted_lists(self.touch_zones.lists(), x, y)]
         if not all(firsts):
             return None
@@ -206,13 +206,13 @@ class TouchZonesBind(Moving, Ramped):
         return self.touch_zones.on_one_axis()
 
     def what(self) -> str:
-        """Return its controls in words."""
-        # Names of zones are anybody's words, and may be those of directions.
+        """Return a text for its controls."""
+        # Names of zones are chosen by users, and may be names of directions.
         quoted = {side: tuple(f'"{name}"' for name in names) for side, names in self.touch_zones.lists().items()}
         return f"touch zones: {listed(quoted)}"
 
     def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
-        """Return what a sampler reads."""
+        """Return the source that a sampler reads."""
         zones = self.touch_zones
         lists = (zones.right, zones.left, zones.forward, zones.back)
         return TouchZonesSource(*(tuple(map(window.zone_of, names)) for names in lists))
@@ -253,30 +253,28 @@ class TouchStickBind(Moving, Tilted):
     )
 
     def controls(self) -> list[str]:
-        """Return the controls that it names."""
+        """Return its controls."""
         return [zone_control(self.touch_stick)]
 
     def called(self) -> str:
-        """Return how it is called when a mode is measured by it."""
+        """Return its name when a mode is measured with it."""
         return "touch_stick"
 
     def pushes(self, x: float, y: float, window: Window, amount: float = 1.0) -> Pushes | None:
-        """Return where to land a thumb, and where to slide it: from the zone's middle to the stick's rim, as far as
-        the window goes.
-        """
+        """Return where a thumb lands and slides to: from the zone's middle to the stick's rim, within the window."""
         left, top = window.zone_of(self.touch_stick).middle
         away = self.radius * amount / math.hypot(x, y)
         at = min(max(left + x * away / window.aspect_ratio, 0.0), 1.0), min(max(top - y * away, 0.0), 1.0)
         return [Push("touch.0", (left, top, 1.0)), Push("touch.0", (*at, 1.0), (*at, 0.0))]
 
     def what(self) -> str:
-        """Return its controls in words."""
+        """Return a text for its controls."""
         away = f"full at {self.radius:g} of the window's height from {MIDDLE.sentence(self.middle)}"
         rim = f"past that the middle {PAST_RIM.sentence(self.past_rim)}"
         return f'thumb landing in "{self.touch_stick}": {away}; {rim}'
 
     def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
-        """Return what a sampler reads."""
+        """Return the source that a sampler reads."""
         zone = window.zone_of(self.touch_stick)
         drag, fixed = self.past_rim == "drag", self.middle == "zone"
         return TouchStickSource(zone, self.radius, drag, window.aspect_ratio, zone.middle if fixed else None)
@@ -308,27 +306,27 @@ class PointerBind(Moving, Tilted):
     curve: Curve = entry("Response curve: how the distance past the dead zone becomes an amount.", LINEAR_CURVE)
 
     def controls(self) -> list[str]:
-        """Return the controls that it names."""
+        """Return its controls."""
         return [self.pointer, *self.while_held]
 
     def called(self) -> str:
-        """Return how it is called when a mode is measured by it."""
+        """Return its name when a mode is measured with it."""
         return "pointer"
 
     def pushes(self, x: float, y: float, window: Window, amount: float = 1.0) -> Pushes | None:
-        """Return where to point, with what has to be held at the same time."""
+        """Return where to point, and what to hold at the same time."""
         away = self.reach * amount / math.hypot(x, y)
         at = min(max(0.5 + x * away / window.aspect_ratio, 0.0), 1.0), min(max(0.5 - y * away, 0.0), 1.0)
         held = [find_switch(name).name for name in self.while_held[:1]]
         return [Push("pointer.at", at, at if held else (0.5, 0.5)), *pressed(held)]
 
     def what(self) -> str:
-        """Return its controls in words."""
+        """Return a text for its controls."""
         when = f" while {' or '.join(self.while_held)} is held" if self.while_held else ""
         return f"pointer from the window's middle{when}, full at {self.reach:g} of its height"
 
     def source(self, window: Window, seat: Seat) -> Source:
-        """Return what a sampler reads."""
+        """Return the source that a sampler reads."""
         return PointerSource(seat.all_own(self.while_held), self.reach, window.aspect_ratio)
 
 
@@ -376,36 +374,36 @@ class HandsBind(Moving, Tilted):
         return hands
 
     def idle_fields(self) -> Iterator[tuple[str, str]]:
-        """Give the fields that are written and do nothing, and why."""
+        """Yield the fields that are written but have no effect, and why."""
         yield from super().idle_fields()
         if len(self.hands) == 1 and "both_boost" in self.model_fields_set:
             yield "both_boost", "does nothing with one hand"
 
     def controls(self) -> list[str]:
-        """Return the controls that it names."""
+        """Return its controls."""
         return [f"{hand}.{part}" for hand in self.hands for part in ("pose", "squeeze")]
 
     def called(self) -> str:
-        """Return how it is called when a mode is measured by it."""
+        """Return its name when a mode is measured with it."""
         return "hands"
 
     def pushes(self, x: float, y: float, window: Window, amount: float = 1.0) -> Pushes | None:  # noqa: ARG002
-        """Return None: hands swing, and no place of theirs has an effect."""
+        """Return None: hands swing, and holding them anywhere has no effect."""
         return None
 
     def what(self) -> str:
-        """Return its controls in words."""
+        """Return a text for its controls."""
         words = f"{' and '.join(self.hands)} swung{' while squeezed' if self.squeezed else ''}"
         words += f", full at {self.full_swing_m_s:g} m/s"
         words += f", {self.both_boost:g} times as much with both" if len(self.hands) > 1 else ""
         return f"{words}, slowing with a half-life of {self.release_half_life_s:g} s"
 
     def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
-        """Return what a sampler reads."""
+        """Return the source that a sampler reads."""
         return HandsSource(self.hands, self.squeezed)
 
     def tuning(self, rows: NumberRows) -> SourceTuning:
-        """Return it as the kernels' numbers."""
+        """Return the kernels' numbers for it."""
         swing = SwingTuning(
             self.full_swing_m_s,
             self.both_boost if len(self.hands) > 1 else 1.0,

@@ -1,4 +1,4 @@
-"""Names of controls as the fields of a profile hold them, and numbers that many fields share."""
+"""Types of control names in fields of a profile, and of numbers that many fields share."""
 
 from typing import Annotated
 

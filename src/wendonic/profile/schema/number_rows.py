@@ -1,8 +1,8 @@
-"""Lists of any length, collected into one row of numbers."""
+"""Collects lists of any length into one row of numbers."""
 
 
 class NumberRows:
-    """Collects curves through points and measured rims into one row of numbers, and says where each begins.
+    """Collects curves through points and measured rims into one row of numbers, with the index of each.
 
     >>> rows = NumberRows()
     >>> rows.add(2, [0.5, 0.75]), rows.add(1, [1.0]), rows.numbers

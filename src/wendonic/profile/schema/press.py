@@ -1,4 +1,4 @@
-"""Presses: what makes them, and the styles, each with its integer, its limit, its sentence, and how it is tried."""
+"""Presses: their controls, and the styles, each with its integer, its limit, its sentence, and how it is tried."""
 
 from collections.abc import Iterator, Sequence
 from typing import Annotated, Any, Literal, NamedTuple, Self, TypeVar
@@ -43,7 +43,7 @@ DOWN, UP = "down", "up"
 
 
 class TriedStep(NamedTuple):
-    """One step of trying a press: it goes down or up, and stays so for a share of its style's limit, or a tick."""
+    """One step of trying a press: it goes down or up, and stays there for a share of its style's limit, or a tick."""
 
     edge: str
     share: float
@@ -102,7 +102,7 @@ Changes = TypeVar("Changes")
 
 
 class LimitedEntry(Table):
-    """What is down from `above` on, until it is back at `release`."""
+    """An entry that is down from `above` on, until it is back at `release`."""
 
     above: float
     release: float
@@ -202,7 +202,7 @@ def entry_controls(found: PressEntry) -> frozenset[str]:
 
 
 def entry_source(found: PressEntry, window: Window, seat: Seat) -> PressBind | None:
-    """Return what a sampler reads of one entry; None where one of its keys is another player's."""
+    """Return the source of one entry for a sampler; None if one of its keys belongs to another player."""
     match found:
         case TriggerEntry():
             return SwitchBind((seat.own(found.control),), found.above, found.release)
@@ -218,7 +218,7 @@ def entry_source(found: PressEntry, window: Window, seat: Seat) -> PressBind | N
 
 
 def entry_sentence(found: PressEntry) -> str:
-    """Say what one entry is."""
+    """Describe one entry."""
     match found:
         case TriggerEntry():
             return f"{found.control} from {found.above:g} until {found.release:g}"
@@ -301,7 +301,7 @@ class PressTable(Table):
     shared: bool = entry("Whether its controls may also be bound to another channel or press of the mode.", False)
 
     def idle_fields(self) -> Iterator[tuple[str, str]]:
-        """Give the fields that are written and do nothing, and why."""
+        """Yield the fields that are written but have no effect, and why."""
         yield from super().idle_fields()
         if not self.enters and "enter_at" in self.model_fields_set:
             yield "enter_at", "does nothing without enter"
@@ -313,11 +313,11 @@ class PressTable(Table):
 
     @property
     def waits_for_ground(self) -> bool:
-        """Whether it begins on the ground only, however early or late it is requested."""
+        """Whether it begins on the ground only, allowing for early and late requests."""
         return self.buffer_s is not None or self.grace_s is not None or self.air_jumps > 0
 
     def sentence(self) -> str:
-        """Say what makes it, and how."""
+        """Describe its controls and its style."""
         words = f"{', '.join(map(entry_sentence, self.bind))}; {STYLES.sentence(self.style, self)}"
         if self.unless:
             words += f"; not with {' or '.join(self.unless)}"
@@ -332,7 +332,7 @@ class PressTable(Table):
         return words + seat_words(self.seat)
 
     def trial(self, down: Changes, up: Changes) -> list[tuple[Changes, float]]:
-        """Return what to do, and for how long (s) to wait after it, so that the press begins.
+        """Return the steps that begin the press, and how long (s) to wait after each.
 
         >>> PressTable(bind=("key.Space",), style="tap").trial("down", "up")
         [('down', 0.05), ('up', 0.0)]
@@ -341,12 +341,12 @@ class PressTable(Table):
 
     @property
     def limit_s(self) -> float:
-        """The time (s) that its style is about; 0 for a style without one."""
+        """The limit (s) of its style; 0 for a style without one."""
         limits = STYLES[self.style].fields
         return float(getattr(self, limits[0])) if limits else 0.0
 
     def tuning(self, jumps: bool = False) -> PressTuning:
-        """Return it as the kernels' numbers; one that `jumps` waits for the ground, whatever it says of that."""
+        """Return the kernels' numbers for it; a press that `jumps` waits for the ground in any case."""
         return PressTuning(
             STYLES.number(self.style),
             self.tap_s,
@@ -362,7 +362,7 @@ class PressTable(Table):
         )
 
     def sources(self, window: Window, seat: Seat) -> Sequence[PressBind]:
-        """Return what a sampler reads."""
+        """Return the source that a sampler reads."""
         if not seat.sits(self.seat):
             return ()
         found = [source for one in self.bind if (source := entry_source(one, window, seat))]

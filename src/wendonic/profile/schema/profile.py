@@ -83,14 +83,14 @@ class Profile(Table):
         return profile
 
     def model_copy(self, *, update: Mapping[str, Any] | None = None, deep: bool = False) -> Self:
-        """Return a copy, with some fields replaced; pydantic's own, but what the file said is not said of it."""
+        """Return a copy, with some fields replaced; as in pydantic, but without what the file said."""
         copied = super().model_copy(update=update, deep=deep)
         if update:
             copied._written = {}
         return copied
 
     def __eq__(self, other: object) -> bool:
-        """Whether two profiles hold the same; how their files spell it does not count."""
+        """Return whether two profiles are equal, however their files spell them."""
         if not isinstance(other, Profile):
             return NotImplemented
         return all(getattr(self, name) == getattr(other, name) for name in Profile.model_fields)
@@ -98,18 +98,18 @@ class Profile(Table):
     __hash__ = None  # type: ignore[assignment]
 
     def __repr__(self) -> str:
-        """Give title, modes and gaits; all of it is in `sentences`, which is what `print` shows."""
+        """Return title, modes and gaits; `print` shows all of it, from `sentences`."""
         gaits = f"gaits {', '.join(self.gait)}" if self.gait else "the usual gaits"
         return f'<Profile "{self.title}": modes {", ".join(self.mode)}; {gaits}>'
 
     def __str__(self) -> str:
-        """Say what it holds, as `wendonic info` does."""
+        """Describe it as `wendonic info` does."""
         return "\n".join(self.sentences())
 
     @property
     def written(self) -> dict[str, Any]:
-        """Its content as it was written: what its file leaves out is left out, and in the game's own unit if that is
-        the file's. Empty for a profile that was put together from tables, or copied with other ones.
+        """Its content as written: without what its file leaves out, and in the game's own unit if the file uses it.
+        Empty for a profile made from tables, or copied with others.
         """
         return copy.deepcopy(self._written)
 
@@ -146,7 +146,7 @@ class Profile(Table):
 
     @property
     def first_mode(self) -> str:
-        """Name of the mode where a helm starts."""
+        """Name of the mode in which a helm starts."""
         return next(iter(self.mode))
 
     @property
@@ -160,7 +160,7 @@ class Profile(Table):
         return tuple(table.mapping() for table in self.joystick.values())
 
     def mode_name(self, name: str | None) -> str:
-        """Return `name` if there is such a mode, the first one for None; raises `WendonicError` otherwise.
+        """Return `name` if there is such a mode, or the first mode for None; raises `WendonicError` otherwise.
 
         >>> from wendonic.demo import demo_profile
         >>> demo_profile().mode_name(None)
@@ -182,19 +182,19 @@ class Profile(Table):
         return self.gaits_of(mode_name)[self.mode[mode_name].gait]
 
     def gaits_of(self, mode_name: str) -> dict[str, Gait]:
-        """Return the gaits of a mode by name: its own first, then those that held presses switch to, in order."""
+        """Return the gaits of a mode by name: its own first, then those of `press_gaits`, in order."""
         mode = self.mode[mode_name]
         names = dict.fromkeys([mode.gait, *mode.press_gaits.values()])
         return {name: self.gait.get(name) or USUAL_GAITS.get(name) or Gait() for name in names}
 
     @property
     def every_gait(self) -> dict[str, Gait]:
-        """The gaits of the file, and those that a mode uses without their being written, by name."""
+        """The gaits of the file, and predefined ones that a mode uses, by name."""
         used = {name: gait for mode in self.mode for name, gait in self.gaits_of(mode).items()}
         return {**self.gait, **used}
 
     def with_every_gait(self) -> "Profile":
-        """Return the profile as if its file wrote every gait that a mode uses.
+        """Return the profile as if its file contained every gait that a mode uses.
 
         >>> from wendonic.demo import demo_profile
         >>> list(demo_profile("tablet").with_every_gait().gait)
@@ -224,7 +224,7 @@ class Profile(Table):
         return made
 
     def file_content(self) -> dict[str, Any]:
-        """Return it as the content of a file: what it says itself, without defaults, and without what follows.
+        """Return it as the content of a file, without defaults and without derived values.
 
         >>> from wendonic.demo import demo_profile
         >>> demo_profile().file_content()["gait"]["walk"]
@@ -235,7 +235,7 @@ class Profile(Table):
         content: dict[str, Any] = self.model_dump(exclude_unset=True)
         for gait in content.get("gait", {}).values():
             if "drag_per_s" in gait:
-                # They follow from thrust and drag.
+                # These are derived from thrust and drag.
                 for name in ("top_speed_m_s", "accel_m_s2", "brake_m_s2"):
                     gait.pop(name, None)
         return plain_value(content)  # type: ignore[no-any-return]
@@ -263,7 +263,7 @@ class Profile(Table):
             raise ProfileError(path, table_faults(cls, fault, changed, "")) from None
 
     def sentences(self) -> list[str]:
-        """Say what it holds, line by line: the axes, then every mode with its steering, sources and gait.
+        """Describe it, line by line: the axes, then every mode with its steering, sources and gait.
 
         >>> from wendonic.demo import demo_profile
         >>> print(*demo_profile().sentences()[:2], sep="\\n")
@@ -285,7 +285,7 @@ class Profile(Table):
 
 
 def known_profile(given: object) -> Profile:
-    """Return what was given if it is a profile; raises `WendonicError` for anything else, such as a path.
+    """Return the argument if it is a profile; raises `WendonicError` for anything else, such as a path.
 
     >>> known_profile("beekeeper.toml")
     Traceback (most recent call last):
@@ -297,8 +297,7 @@ def known_profile(given: object) -> Profile:
 
 
 def named_profiles(given: object) -> Mapping[str, Any]:
-    """Return what was given if it has names, as profiles side by side need; raises `WendonicError` for a list of
-    them.
+    """Return the argument if it is a mapping of profiles by name; raises `WendonicError` for a list of them.
 
     >>> named_profiles([])
     Traceback (most recent call last):

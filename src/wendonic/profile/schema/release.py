@@ -1,12 +1,11 @@
-"""The default limit at which something counts as up again, after it went down at another."""
+"""The default `release` of presses on a tilt."""
 
 RELEASE_SHARE = 0.8
-"""Where no `release` is written, it is at most this share of `above`."""
+"""A default `release` is at most this share of `above`."""
 
 
 def released_at(release: float, above: float) -> float:
-    """Return where something counts as up again that is down from `above` on and says nothing else: the default
-    `release`, or less for what counts early.
+    """Return the default `release` for something that is down from `above` on, which is lower for a low `above`.
 
     >>> released_at(0.4, 0.5), round(released_at(0.4, 0.3), 2)
     (0.4, 0.24)

@@ -40,13 +40,12 @@ def seat_faults(seats: Mapping[str, SeatTable]) -> list[tuple[str, str]]:
 
 
 def seat_sentences(seats: Mapping[str, SeatTable]) -> list[tuple[str, str]]:
-    """Say what each player has."""
+    """Describe the controls of each player."""
     return [(name, ", ".join([pad_of(name, seats), *table.keys])) for name, table in seats.items()]
 
 
 def pad_of(seat: str, seats: Mapping[str, SeatTable]) -> str:
-    """Return the pad of a player: the one that is named; of those that name none, the first has the first pad that
-    nobody names, and so on.
+    """Return the pad of a player: the named one; players without one get the pads that nobody names, in order.
 
     >>> seats = {"one": SeatTable(keys=("KeyW",)), "two": SeatTable(pad="pad"), "three": SeatTable()}
     >>> [pad_of(seat, seats) for seat in seats]
@@ -104,7 +103,7 @@ class Seat:
         return tuple(own for name in names if (own := self.own(name)))
 
     def has(self, control: Control) -> bool:
-        """Return whether a control is in the hands of this player: no other player's key, and of no other pad.
+        """Return whether a control belongs to this player: it is neither another player's key nor on another pad.
 
         >>> from wendonic.devices.controls import CONTROLS
         >>> seats = {"one": SeatTable(keys=("KeyW",)), "two": SeatTable(keys=("ArrowUp",))}
@@ -115,12 +114,12 @@ class Seat:
         return control.name not in self._others and (control.unit not in PADS or f"{control.unit}." == self._prefix)
 
     def sits(self, seat: str | None) -> bool:
-        """Return whether what is bound for a `seat` counts here: it does for everybody where no seat is named."""
+        """Return whether an entry for a `seat` counts here; an entry without a seat counts for everybody."""
         return seat is None or self.name in (None, seat)
 
 
 def find_switch_name(name: str) -> str:
-    """Return the full name of a key or button, or the name itself where it is of another kind.
+    """Return the full name of a key or button, or the name itself for another kind of control.
 
     >>> find_switch_name("KeyW"), find_switch_name("pad.left_stick")
     ('key.KeyW', 'pad.left_stick')

@@ -1,4 +1,4 @@
-"""What every table of a profile has in common, and how its fields are declared."""
+"""The base of all tables of a profile, and the declaration of fields."""
 
 import functools
 from collections.abc import Iterable, Iterator
@@ -11,18 +11,18 @@ from pydantic_core import PydanticCustomError
 from wendonic.profile.schema.words import Words
 
 OWN_WORDS: Literal["own_words"] = "own_words"
-"""Type of those errors whose words are said here, as `words` of their context."""
+"""Type of errors with messages of ours, in `words` of their context."""
 
 OWN_FAULTS: Literal["own_faults"] = "own_faults"
 """The same, with a line for each fault that begins with its field path."""
 
 
 LEAST_NUMBER = 1e-9
-"""No length, time or share of a game is smaller, but for 0."""
+"""No length, time or share of a game is smaller, except 0."""
 
 
 def goes_with_words(field: str, word: str, goes_with: Iterable[str]) -> str:
-    """Say with which words of a field something goes that does nothing under this one.
+    """Return the words of a field with which something belongs that has no effect under this one.
 
     >>> goes_with_words("form", "none", ["round", "axes"])
     'does nothing under form "none"; it goes with form "round", "axes"'
@@ -32,7 +32,7 @@ def goes_with_words(field: str, word: str, goes_with: Iterable[str]) -> str:
 
 
 def own_fault(words: str) -> PydanticCustomError:
-    """Return an error of one's own words."""
+    """Return an error with a message of ours."""
     return PydanticCustomError(OWN_WORDS, "{words}", {"words": words})
 
 
@@ -60,7 +60,7 @@ def entry(
 
 
 def marks_of(field: FieldInfo) -> Iterator[Any]:
-    """Go through everything that a field is annotated with, anywhere within its type: limits, words."""
+    """Yield all annotations of a field, anywhere within its type: limits, words."""
     yield from field.metadata
     yield from _marks(field.annotation)
 
@@ -77,7 +77,7 @@ def _marks(kind: Any) -> Iterator[Any]:
 class Table(BaseModel):
     """A table of the file: unknown keys are errors, numbers are finite, nothing changes after loading."""
 
-    # Built when it is first needed: most tables only ever are as a part of another one.
+    # Built when first needed, since most tables are only used as a part of another one.
     model_config = ConfigDict(extra="forbid", frozen=True, strict=True, allow_inf_nan=False, defer_build=True)
 
     refers_by_name: ClassVar[bool] = False
@@ -87,7 +87,7 @@ class Table(BaseModel):
 
     @model_validator(mode="after")
     def _idle_fields_at_rest(self) -> Self:
-        """Put fields that do nothing back to their defaults, so that a word can be tried without taking them out."""
+        """Reset fields without effect to their defaults, so that a word can be tried without removing them."""
         found = tuple(self.idle_fields())
         if found:
             self._idle += found
@@ -102,11 +102,11 @@ class Table(BaseModel):
         return self
 
     def at_rest(self, name: str) -> Any:
-        """Return what a field holds that does nothing: its default."""
+        """Return the value of a field without effect: its default."""
         return type(self).model_fields[name].default
 
     def idle_fields(self) -> Iterator[tuple[str, str]]:
-        """Give the fields that are written and do nothing, and why: of every word, those that go with other words."""
+        """Yield the fields that are written but have no effect, and why: those that belong to other words."""
         for field, words in _word_fields(type(self)):
             word = getattr(self, field)
             for name, goes_with in words.out_of_place(word):
@@ -115,7 +115,7 @@ class Table(BaseModel):
 
     @property
     def idle(self) -> tuple[tuple[str, str], ...]:
-        """The fields that were written and do nothing, by their path from here, and why: `check` tells them."""
+        """The fields that were written but have no effect, by their path from here, and why; `check` reports them."""
         return self._idle
 
     @model_validator(mode="after")
@@ -133,7 +133,7 @@ class Table(BaseModel):
         return self
 
     def uses(self, name: str) -> bool:
-        """Return whether a field does anything under the words that are chosen."""
+        """Return whether a field has an effect under the chosen words."""
         return all(
             name not in dict(words.out_of_place(getattr(self, field))) for field, words in _word_fields(type(self))
         )
@@ -145,7 +145,7 @@ def _least(table: type[Table], name: str) -> str:
 
 
 def idle_settings(value: Any, path: tuple[str | int, ...] = ()) -> Iterator[tuple[tuple[str | int, ...], str]]:
-    """Give everything that is written in a table, or in those within it, and does nothing: its path, and why."""
+    """Yield everything that is written in a table, or in those within it, but has no effect: its path, and why."""
     if isinstance(value, Table):
         for name, words in value.idle:
             yield (*path, *name.split(".")), words
@@ -176,7 +176,7 @@ class Choice(Table):
         aside = {}
         if isinstance(content, dict):
             others = fields_of_others(cls)
-            # In one order, whatever that of the file is: profiles of the same content are equal.
+            # In a fixed order, whatever that of the file, so that profiles with the same content are equal.
             aside = {name: words for name, words in others.items() if name in content}
             if aside:
                 content = {name: value for name, value in content.items() if name not in aside}
@@ -191,7 +191,7 @@ class Choice(Table):
 
 @functools.cache
 def fields_of_others(table: type[Choice]) -> dict[str, list[str]]:
-    """Return the fields that a table has not but others of its family have, each with the words of those."""
+    """Return the fields that a table lacks but others of its family have, each with the words of those."""
     found: dict[str, list[str]] = {}
     for other in _family(table):
         for name in other.model_fields:
@@ -224,7 +224,7 @@ def _leaves(table: type[Any]) -> Iterator[type[Any]]:
 
 @functools.cache
 def _word_fields(table: type[Table]) -> list[tuple[str, Words]]:
-    """Return the fields of a table that hold words of which some have fields of their own."""
+    """Return the fields of a table whose words include some with fields of their own."""
     found = [
         (name, mark)
         for name, field in table.model_fields.items()

@@ -1,4 +1,4 @@
-"""Entries of tilt: sticks, axes, triggers, a thumb on the glass, the pointer, swinging hands."""
+"""Tilt entries: sticks, axes, triggers, a thumb on the touch screen, the pointer, swinging hands."""
 
 import math
 from typing import Annotated, Self
@@ -48,11 +48,11 @@ class Shaped(Table):
         return True
 
     def shape_sentence(self) -> str:
-        """Say what a tilt goes through."""
+        """Describe the shaping of a tilt."""
         return f"{self.dead_zone.sentence(self.comes_back)}; {self.curve.sentence()}"
 
     def stick_tuning(self, rows: NumberRows) -> StickTuning:
-        """Return it as the kernels' numbers."""
+        """Return the kernels' numbers for it."""
         return PLAIN_STICK._replace(dead_zone=self.dead_zone.tuning(self.comes_back), curve=self.curve.tuning(rows))
 
 
@@ -88,11 +88,11 @@ class Centred(Shaped):
         return self
 
     def shape_sentence(self) -> str:
-        """Say what a tilt goes through."""
+        """Describe the shaping of a tilt."""
         return f"{super().shape_sentence()}{self.device_sentence()}"
 
     def device_sentence(self) -> str:
-        """Say what its rim and its rest point are, each after a semicolon, where they are not the usual ones."""
+        """Describe its rim and its rest point, each after a semicolon, unless they are the usual ones."""
         device = GATES.sentence(self.gate)
         device += f" of {len(self.rim)} lengths" if self.rim else ""
         return device + (f"; rest point {self.centre[0]:g}, {self.centre[1]:g}" if any(self.centre) else "")
@@ -118,7 +118,7 @@ class Centred(Shaped):
         return round(x + rim * tilt * right, 12), round(y - rim * tilt * forward, 12)
 
     def stick_tuning(self, rows: NumberRows) -> StickTuning:
-        """Return it as the kernels' numbers; a device's y is towards the player."""
+        """Return the kernels' numbers for it; a device's y is towards the player."""
         x, y = self.centre
         tuning = super().stick_tuning(rows)
         tuning = tuning._replace(
@@ -128,16 +128,16 @@ class Centred(Shaped):
 
 
 class Tilted(Shaped, Bind):
-    """An entry of tilt, 0..1 each way."""
+    """A tilt entry, 0..1 in each direction."""
 
     def what(self) -> str:
-        """Return its controls in words."""
+        """Return a text for its controls."""
         raise NotImplementedError
 
     def sentence(self) -> str:
-        """Say what it does: its controls, then its numbers."""
+        """Describe it: its controls, then its numbers."""
         return f"{self.what()}: {self.shape_sentence()}"
 
     def tuning(self, rows: NumberRows) -> SourceTuning:
-        """Return it as the kernels' numbers."""
+        """Return the kernels' numbers for it."""
         return PLAIN_SOURCE._replace(kind=SOURCE_STICK, stick=self.stick_tuning(rows))

@@ -20,7 +20,7 @@ USUAL_ZONES = {
     "right half": Zone(0.5, 0.0, 1.0, 1.0),
     "window": Zone(0.0, 0.0, 1.0, 1.0),
 }
-"""Zones that every profile has without writing them; one of its own of the same name takes their place."""
+"""Predefined zones; a profile's own zone of the same name replaces one."""
 
 
 class ZoneTable(Table):
@@ -58,18 +58,18 @@ class PlanTable(Table):
     )
 
     def shown(self, world: World) -> ShownPlan:
-        """Return it in the plan frame.
+        """Return the region in the plan frame.
 
         >>> PlanTable(left_m=0, right_m=32, forward_m=0, back_m=18).shown(World(right="+x", forward="-y"))
         ShownPlan(left_m=0.0, back_m=-18.0, right_m=32.0, forward_m=0.0)
         """
         right, forward = (-1.0 if axis and axis[0] == "-" else 1.0 for axis in (world.right, world.forward))
         edges = (right * self.left_m, forward * self.back_m, right * self.right_m, forward * self.forward_m)
-        # Not a bare product: that would make an edge at the origin -0.0.
+        # No plain product: an edge at the origin would become -0.0.
         return ShownPlan(*(0.0 + edge for edge in edges))
 
     def fault(self, world: World) -> str:
-        """Return what is wrong with it in a world, "" for nothing."""
+        """Return its fault in a world, "" for none."""
         shown = self.shown(world)
         for low, high, axis in (("left_m", "right_m", world.right), ("back_m", "forward_m", world.forward or "+y")):
             if getattr(shown, low) >= getattr(shown, high):
@@ -106,7 +106,7 @@ class Window(Table):
         return Zone(own.left, own.top, own.right, own.bottom) if own else USUAL_ZONES[name]
 
     def sentences(self, length: LengthUnit = METRES) -> list[str]:
-        """Say what it is, line by line; nothing where a profile says nothing."""
+        """Describe it, line by line; nothing if the profile has none."""
         if self == Window():
             return []
         lines = [f"window: {self.aspect_ratio:.4g} times as wide as high"]

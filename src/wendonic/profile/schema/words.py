@@ -1,4 +1,4 @@
-"""The words that a field may hold, each written down once: its name, its integer, its fields, its sentence."""
+"""The words of a field, each defined once: its name, its integer, its fields, its sentence."""
 
 from collections.abc import Iterator
 from typing import Any, NamedTuple
@@ -51,7 +51,7 @@ class Words:
         return self._words[name].sentence.format(**values, table=table)
 
     def out_of_place(self, name: str) -> Iterator[tuple[str, list[str]]]:
-        """Give the fields that do nothing under a word, each with the words that it goes with."""
+        """Yield the fields without effect under a word, each with the words to which it belongs."""
         fields = dict.fromkeys(field for word in self._words.values() for field in word.fields)
         for field in fields:
             if field not in self._words[name].fields:

@@ -86,11 +86,11 @@ class World(Table):
 
     @property
     def axes(self) -> WorldAxes:
-        """What turns vectors between the plan frame and the game's own axes and unit."""
+        """The conversion between the plan frame and the game's own axes and unit."""
         return WorldAxes(self.right, self.forward, self.up, self.units_per_m, self.length.name)
 
     def sentence(self) -> str:
-        """Say what the axes mean.
+        """Describe the axes.
 
         >>> World(right="+x", forward="-z", up="+y").sentence()
         'right-handed, y up; forward is -z, right is +x'

@@ -23,7 +23,7 @@ def full_input_too_little(case: Case) -> Iterator[Found]:
         for where, bind in case.entries(channel):
             upright = channel == "move" and not case.from_side
             directions = ((0.0, 1.0), (1.0, 0.0), (0.0, -1.0), (-1.0, 0.0)) if upright else ((1.0, 0.0), (-1.0, 0.0))
-            asked = []
+            requested = []
             for x, y in directions:
                 pushes = bind.pushes(x, y, case.profile.window)
                 if pushes is None:
@@ -33,8 +33,8 @@ def full_input_too_little(case: Case) -> Iterator[Found]:
                     helm.apply(Event(0.0, control, value))
                 for _ in range(ticks):
                     intent = helm.tick(TICK_S)
-                asked.append(abs(intent.throttle) if channel == "throttle" else max(map(abs, intent.local)))
-            if asked and 0.0 < max(asked) < LEAST:
+                requested.append(abs(intent.throttle) if channel == "throttle" else max(map(abs, intent.local)))
+            if requested and 0.0 < max(requested) < LEAST:
                 ceiling, outer = f"{where}.curve.ceiling", f"{where}.dead_zone.outer"
                 move = f"{case.where}.move"
                 fixes = [
@@ -48,6 +48,6 @@ def full_input_too_little(case: Case) -> Iterator[Found]:
                 )
                 yield Found(
                     f"{where}.curve.ceiling" if hasattr(bind, "curve") else where,
-                    f"{bind.called()} held all the way gives {max(asked):.2f} of top speed",
+                    f"{bind.called()} held all the way gives {max(requested):.2f} of top speed",
                     [fix for fix in fixes if fix],
                 )

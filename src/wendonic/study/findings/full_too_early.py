@@ -1,4 +1,4 @@
-"""A stick that asks for everything long before its rim."""
+"""A stick that gives the full amount long before its rim."""
 
 from collections.abc import Iterator
 
@@ -11,7 +11,7 @@ OUTER = 0.95
 
 @finding(112, "notice", "At least 30 % of the stick's travel changes nothing, and the rest is harder to control.")
 def full_too_early(case: Case) -> Iterator[Found]:
-    """A stick that asks for everything long before its rim."""
+    """A stick that gives the full amount long before its rim."""
     for stick in surveyed_sticks(case):
         if stick.full / STEPS < EARLY_TILT and stick.wears:
             outer = {f"{stick.where}.dead_zone.outer": OUTER}

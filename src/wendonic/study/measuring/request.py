@@ -45,7 +45,7 @@ def request_response(bench: Bench) -> RequestResponse:
     hz = rate_hz(end_s, HZ)
     once, doubled = (Walk(bench.moving, walker, steps, end_s, rate, bench.engine) for rate in (hz, hz / 2.0))
     final = float(once["amount"][-1])
-    if final <= bench.thresholds.asks:
+    if final <= bench.thresholds.responds:
         raise NotHere(f"{walker.name}: held {walker.ahead}, nothing is requested")
     return RequestResponse(once["t"] - LEAD_S, once["amount"], final, doubled["t"] - LEAD_S, doubled["amount"])
 

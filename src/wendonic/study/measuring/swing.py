@@ -58,7 +58,7 @@ def swing(bench: Bench) -> Swing:
     t, amount = walked["t"] - BEGINS_S, walked["amount"]
     settled = t > SETTLED_S
     mean = float(amount[settled].mean())
-    if mean <= limits.asks:
+    if mean <= limits.responds:
         raise Unmeasured(f"hands that swing at {limits.swing_m_s:g} m/s ask for nothing")
     speed = float(np.hypot(walked["vel_x"], walked["vel_y"])[settled].mean())
     dip = 1.0 - float(amount[settled].min() / amount[settled].max())
@@ -72,7 +72,7 @@ def tremor_that_walks_mm(bench: Bench) -> float:
     def walks(tremor_m: float) -> bool:
         still = HandsStandIn(amplitude_m=0.0, tremor_m=tremor_m, poll_hz=HZ, seed=1)
         walked = shaped(Recording(still.walk(0.0, TREMBLES_S)), bench.moving, hz=HZ, engine=bench.engine)
-        return bool(walked["amount"].max() > bench.thresholds.asks)
+        return bool(walked["amount"].max() > bench.thresholds.responds)
 
     low, high = 0.0, MOST_TREMOR_M
     if not walks(high):

@@ -45,7 +45,7 @@ def slide(bench: Bench) -> Slide:
         raise Unmeasured("the window ends before the thumb is at twice the radius")
     wait = round(shaping_s(bench.moving) / TICK_S)
 
-    def asked(*slides: float) -> float:
+    def requested(*slides: float) -> float:
         """Return the request after the thumb has moved through some places, in window heights."""
         helm: Helm = bench.helm(profile)
         helm.touch(0, left, middle)
@@ -57,10 +57,10 @@ def slide(bench: Bench) -> Slide:
             intent = helm.tick(TICK_S)
         return intent.local.right
 
-    most = asked(bind.radius)
+    most = requested(bind.radius)
     if most <= 0.0:
-        raise NotHere("a thumb that slides to the rim asks for nothing")
-    travel = _halved(lambda away: asked(away) >= most - 1e-9, 0.0, bind.radius)
+        raise NotHere("a thumb that slides to the rim requests nothing")
+    travel = _halved(lambda away: requested(away) >= most - 1e-9, 0.0, bind.radius)
     # The raw tilt gives the thumb's distance from the middle.
     places = [left + away * bind.radius / window.aspect_ratio for away in (0.0, 2.0, 1.0)]
     slides = [Event(number * TICK_S, "touch.0", (x, middle, 1.0)) for number, x in enumerate(places)]

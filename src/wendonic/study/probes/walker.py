@@ -149,7 +149,7 @@ def walker_of(mode: Mode, window: Window, by: str | None = None) -> Walker | Non
     entries: dict[str, Any] = {}
     like: frozenset[str] = frozenset([by] if by else [])
     for channel in moving_channels(mode):
-        if channel == "move" and "throttle" in entries and not _asked(mode, "move", like):
+        if channel == "move" and "throttle" in entries and not _selected(mode, "move", like):
             continue
         held = [(bind, _sides(channel, bind, window, across)) for bind in getattr(mode, channel).bind]
         held = [(bind, sides) for bind, sides in held if sides]
@@ -177,7 +177,7 @@ def turned_by(mode: Mode, walker: Walker) -> Walker:
     return replace(walker, entries={**walker.entries, "turn": best[0]}) if best else walker
 
 
-def _asked(mode: Mode, channel: str, like: frozenset[str]) -> bool:
+def _selected(mode: Mode, channel: str, like: frozenset[str]) -> bool:
     """Return whether the requested name selects an entry of this channel, and none of the channels before it."""
     names = [(name, known_as(bind)) for name, bind in entries_of(mode)]
     found = {name for name, known in names if known & like}

@@ -34,7 +34,7 @@ def direction_error_deg(bench: Bench) -> float | None:
     )
     worst, tilt, heading = max(coarse)
     if worst < 0.0:
-        raise NotHere("the stick never asks for anything")
+        raise NotHere("the stick never requests anything")
     # A border between two directions may lie between two of these steps.
     steps = 0 if stick.usual else round(COARSE_DEG / FINE_DEG)
     fine = (heading + step * FINE_DEG for step in range(-steps, steps + 1))

@@ -71,7 +71,7 @@ class DriveSteer(Sprite):
     )
 
     def idle_fields(self) -> Iterator[tuple[str, str]]:
-        """Give the fields that are written and do nothing, and why."""
+        """Yield the fields that are written but have no effect, and why."""
         yield from super().idle_fields()
         if self.on_the_spot and "turn_radius_m" in self.model_fields_set:
             yield "turn_radius_m", "does nothing with on_the_spot = true, which has no smallest circle"
@@ -108,7 +108,7 @@ class DriveSteer(Sprite):
         return f"; drifts: {100.0 * self.grip:.0f} % of its sideways speed is lost in {GRIP_S:g} s"
 
     def frame_tuning(self, tuning: FrameTuning, mode: Any) -> FrameTuning:  # noqa: ARG002
-        """Return the numbers with those of its own frame put in."""
+        """Return the tuning with the numbers of this frame."""
         fast = self.turn_deg_s if self.fast_turn_deg_s is None else self.fast_turn_deg_s
         drive = DriveTuning(
             radians(self.turn_deg_s),

@@ -24,7 +24,7 @@ class FacingSteer(OnFoot):
         return "forward is where the body faces"
 
     def face_words(self) -> str:
-        """Say which way the body faces."""
+        """Describe the facing of the body."""
         if self.face == "travel":
             return f"turned by move going sideways, at up to {self.turn_rate_deg_s:g} deg/s"
         return super().face_words()

@@ -27,5 +27,5 @@ class FlySteer(Faced):
         return f"flying forward where the camera looks, {'level' if self.level else 'pitch included'}"
 
     def frame_tuning(self, tuning: FrameTuning, mode: Any) -> FrameTuning:  # noqa: ARG002
-        """Return the numbers with those of its own frame put in."""
+        """Return the tuning with the numbers of this frame."""
         return tuning._replace(level=int(self.level))

@@ -53,7 +53,7 @@ class GotoSteer(SideView):
     forward: Annotated[str, FORWARDS] = entry("What forward means for keys and sticks.", "map")
 
     def idle_fields(self) -> Iterator[tuple[str, str]]:
-        """Give the fields that are written and do nothing, and why."""
+        """Yield the fields that are written but have no effect, and why."""
         yield from super().idle_fields()
         if self.queue and "retarget" in self.model_fields_set:
             yield "retarget", "does nothing with a queue"
@@ -81,7 +81,7 @@ class GotoSteer(SideView):
         return f"to the {place}: {slow}arrived within {length.m(self.arrival_m)}; {new}; keys steer {keys}"
 
     def frame_tuning(self, tuning: FrameTuning, mode: Any) -> FrameTuning:  # noqa: ARG002
-        """Return the numbers with those of its own frame put in."""
+        """Return the tuning with the numbers of this frame."""
         at_once = self.retarget and not self.queue
         waiting = self.queue or int(not at_once)
         across, by_view = int(self.side_view), int(self.by_camera)

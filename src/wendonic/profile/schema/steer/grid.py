@@ -105,7 +105,7 @@ class GridSteer(Faced):
         return self
 
     def idle_fields(self) -> Iterator[tuple[str, str]]:
-        """Give the fields that are written and do nothing, and why."""
+        """Yield the fields that are written but have no effect, and why."""
         yield from super().idle_fields()
         for name in ("delay_s", "repeat_s"):
             if not self.repeats and name in self.model_fields_set:
@@ -131,7 +131,7 @@ class GridSteer(Faced):
         return f"{words}; {'diagonal steps, sqrt(2) times as long' if self.diagonals else 'no diagonal steps'}"
 
     def frame_tuning(self, tuning: FrameTuning, mode: Any) -> FrameTuning:
-        """Return the numbers with those of its own frame put in."""
+        """Return the tuning with the numbers of this frame."""
         rules = [bind.opposites for bind in (mode.move.bind if mode.move else ()) if isinstance(bind, Opposed)]
         grid = GridTuning(
             self.square_m,

@@ -63,5 +63,5 @@ class HandsSteer(OnFoot):
         return words
 
     def frame_tuning(self, tuning: FrameTuning, mode: Any) -> FrameTuning:  # noqa: ARG002
-        """Return the numbers with those of its own frame put in."""
+        """Return the tuning with the numbers of this frame."""
         return tuning._replace(hands_forward=FORWARDS.number(self.forward))

@@ -1,4 +1,4 @@
-"""What steer frames have in common: a body's facing, its sprite, and slopes."""
+"""The common part of steer frames: a body's facing, its sprite, and slopes."""
 
 from collections.abc import Iterator
 from typing import Annotated, Any, ClassVar, Literal, Self
@@ -16,7 +16,7 @@ from wendonic.profile.schema.table import Choice, Table, entry, own_faults
 from wendonic.profile.schema.words import Word, Words
 
 TURN_DEG_S = 540.0
-"""How fast a body turns."""
+"""Default turn rate of a body."""
 
 AT_ONCE_DEG_S = 1e9
 """Half a turn within any tick."""
@@ -107,7 +107,7 @@ class Slope(Table):
     )
 
     def sentence(self, length: LengthUnit = METRES) -> str:
-        """Say what it does."""
+        """Describe it."""
         climbs = (
             f"; {100.0 * self.uphill_ratio:g} % of speed is left straight up the steepest"
             if self.uphill_ratio < 1.0
@@ -120,7 +120,7 @@ class Slope(Table):
         )
 
     def tuning(self) -> SlopeTuning:
-        """Return it as the kernels' numbers."""
+        """Return the kernels' numbers for it."""
         return SlopeTuning(
             1,
             tan(radians(self.steepest_deg)),
@@ -139,16 +139,16 @@ class Sprite(Choice):
     chosen_by: ClassVar[str] = "frame"
 
     forward_by: ClassVar[Literal["plan", "view", "body", "other"]]
-    """What forward turns with; of anything else, pictures read forward off where a tick went."""
+    """What forward turns with; for anything else, pictures derive forward from the motion of a tick."""
 
     forward_name: ClassVar[str]
-    """What forward is, in a few words."""
+    """Forward in a few words."""
 
     weightless: ClassVar[str] = ""
-    """What never falls, where nothing does."""
+    """Words for bodies that never fall, "" if bodies may fall."""
 
     glides: ClassVar[bool] = False
-    """Whether a body is meant to roll or glide on, or has no speed to stop from."""
+    """Whether a body may roll or glide on, or has no speed to stop from."""
 
     frame: str
     sectors: Literal[2, 4, 8, 16] | None = entry(
@@ -166,7 +166,7 @@ class Sprite(Choice):
     )
 
     def idle_fields(self) -> Iterator[tuple[str, str]]:
-        """Give the fields that are written and do nothing, and why."""
+        """Yield the fields that are written but have no effect, and why."""
         yield from super().idle_fields()
         for name in ("sector_margin_deg", "sector_tie", "sector_by"):
             if self.sectors is None and name in self.model_fields_set:
@@ -199,11 +199,11 @@ class Sprite(Choice):
         return self.forward_by
 
     def face_words(self) -> str:
-        """Say which way the body faces."""
+        """Describe the facing of the body."""
         return "its heading" if self.sectors else ""
 
     def sentences(self, length: LengthUnit = METRES) -> list[str]:
-        """Say what forward means, which way the body faces, and how it walks on slopes."""
+        """Describe what forward means, the body's facing, and slopes."""
         lines = [f"steer: {self.sentence(length)}"]
         face = self.face_words()
         if face:
@@ -217,15 +217,15 @@ class Sprite(Choice):
 
     @property
     def slopes(self) -> Slope | None:
-        """How it walks on slopes, None where it does not."""
+        """Its behaviour on slopes, None without slopes."""
         return None
 
     def frame_tuning(self, tuning: FrameTuning, mode: Any) -> FrameTuning:  # noqa: ARG002
-        """Return the numbers with those of its own frame put in; `mode` is the mode that it steers."""
+        """Return the tuning with the numbers of this frame; `mode` is the mode that it steers."""
         return tuning
 
     def tuning(self, mode: Any) -> FrameTuning:
-        """Return it as the kernels' numbers."""
+        """Return the kernels' numbers for it."""
         slope = self.slopes
         common = PLAIN_FRAME._replace(
             frame=self.number,
@@ -274,7 +274,7 @@ class Faced(Sprite):
         return AT_ONCE_DEG_S if self.turns_at_once else self.turn_deg_s
 
     def face_words(self) -> str:
-        """Say which way the body faces."""
+        """Describe the facing of the body."""
         rate = ", at once" if self.turns_at_once else f", turning at up to {self.turn_deg_s:g} deg/s"
         rate = rate if self.uses("turn_deg_s") else ""
         above = f", above an amount of {self.face_above:g}" if self.face_above > 0.0 else ""
@@ -282,7 +282,7 @@ class Faced(Sprite):
         return f"{FACES.sentence(self.face)}{rate}{above}"
 
     def tuning(self, mode: Any) -> FrameTuning:
-        """Return it as the kernels' numbers."""
+        """Return the kernels' numbers for it."""
         return (
             super()
             .tuning(mode)
@@ -306,7 +306,7 @@ class OnFoot(Faced):
 
     @property
     def slopes(self) -> Slope | None:
-        """How it walks on slopes, None where it does not."""
+        """Its behaviour on slopes, None without slopes."""
         return self.slope
 
 
