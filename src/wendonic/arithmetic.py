@@ -1,6 +1,7 @@
-"""Arithmetic for a profile's numbers, either plain ones or ones that record how they are computed. The numbers of a
-tick follow from the profile's fields by small formulas: degrees to radians, a height and a time to a speed. With
-`Traced` numbers as fields, the same code gives these formulas instead of their results.
+"""Arithmetic for a profile's numbers, either plain ones or ones that record how they are computed.
+
+The numbers of a tick follow from the profile's fields by small formulas: degrees to radians, a height and a time to a
+speed. With `Traced` numbers as fields, the same code gives these formulas instead of their results.
 """
 
 import math

@@ -59,9 +59,10 @@ def check_place(path: str | Path) -> None:
 
 @contextmanager
 def atomic_file(path: str | Path) -> Iterator[Path]:
-    """Yield a path beside `path`, with the same ending, to write to, and rename it into place at the end. If anything
-    goes wrong in between, the file at `path` stays as it was and nothing else is left. A link stays a link, and a
-    file keeps its permissions. An `OSError` becomes a `WendonicError` that names place and reason.
+    """Yield a path beside `path`, with the same ending, to write to, and rename it into place at the end.
+
+    If anything goes wrong in between, the file at `path` stays as it was and nothing else is left. A link stays a
+    link, and a file keeps its permissions. An `OSError` becomes a `WendonicError` that names place and reason.
 
     >>> import tempfile
     >>> with tempfile.TemporaryDirectory() as folder:

@@ -83,8 +83,9 @@ def dpi_from_swipe(counts: float, cm: float) -> float:
 
 
 def other_fov_deg(fov_deg: float, aspect_ratio: float) -> float:
-    """Return the horizontal field of view from the vertical one: 2 atan(aspect_ratio * tan(fov / 2)). For the
-    reverse, pass one over the aspect ratio.
+    """Return the horizontal field of view from the vertical one: 2 atan(aspect_ratio * tan(fov / 2)).
+
+    For the reverse, pass one over the aspect ratio.
 
     >>> round(other_fov_deg(60, aspect_ratio=16 / 9), 3)
     91.493

@@ -43,8 +43,9 @@ def has_numba() -> bool:
 
 @functools.cache
 def loop_folder() -> Path:
-    """Return a writable folder for compiled loops: the user's cache, or otherwise one for this run only. It holds
-    code that will be run, so the folder for this run has a name that no other user can have created before.
+    """Return a writable folder for compiled loops: the user's cache, or otherwise one for this run only.
+
+    It holds code that will be run, so the folder for this run has a name that no other user can have created before.
     """
     folder = cache_folder()
     if folder is not None:
@@ -60,8 +61,10 @@ def loop_folder() -> Path:
 
 def loop_text(text: str, reported: Collection[int]) -> str:
     """Return the source of a loop over ticks, made from a tick function's text, for the numbers of a record that are
-    needed. The state of a tick becomes variables of the loop, so that the compiler keeps it in registers. State that
-    affects nothing needed is left out.
+    needed.
+
+    The state of a tick becomes variables of the loop, so that the compiler keeps it in registers. State that affects
+    nothing needed is left out.
     """
     module = ast.parse(text)
     head = [node for node in module.body if isinstance(node, ast.ImportFrom)]

@@ -54,8 +54,9 @@ class Played:
         course: HasNumbers | None,
     ) -> None:
         """Play it. With `mode` it stays in that mode, whatever the recording and its presses do; otherwise it begins
-        in the recording's first mode, or in the profile's. Raises `WendonicError`, with the time, for a mode that
-        does not exist or that cannot be entered.
+        in the recording's first mode, or in the profile's.
+
+        Raises `WendonicError`, with the time, for a mode that does not exist or that cannot be entered.
         """
         self._t = recording.tick_times(hz)
         self._dt = 1.0 / hz

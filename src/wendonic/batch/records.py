@@ -8,8 +8,9 @@ if TYPE_CHECKING:
 
 
 class Records:
-    """The records of some ticks, as tuples (one per tick) or as a table (one row per tick). A probe reads three of
-    forty numbers, so a column is made from tuples only when it is read.
+    """The records of some ticks, as tuples (one per tick) or as a table (one row per tick).
+
+    A probe reads three of forty numbers, so a column is made from tuples only when it is read.
     """
 
     def __init__(self, listed: list[tuple[float, ...]], table: "NDArray[np.float64] | None" = None) -> None:

@@ -27,15 +27,17 @@ _SPENT_S: dict[str, float] = {}
 
 
 class Run:
-    """One mode with its numbers, ready to run over rows of raw numbers, starting at rest. `record` is that of the
-    last tick, `tick_part` the tick function that does not cut hitches.
+    """One mode with its numbers, ready to run over rows of raw numbers, starting at rest.
+
+    `record` is that of the last tick, `tick_part` the tick function that does not cut hitches.
     """
 
     def __init__(
         self, tuning: ModeTuning, sample: Sample, course: Row, title: str, read: Iterable[Path] | None = None
     ) -> None:
-        """Prepare the mode's tick function; `read` are the numbers of an outcome that are needed, or all. A compiled
-        loop leaves out the others, so that it compiles faster.
+        """Prepare the mode's tick function; `read` are the numbers of an outcome that are needed, or all.
+
+        A compiled loop leaves out the others, so that it compiles faster.
         """
         self.title = title
         self.ready: ReadyTick = ready(tuning.tick, sample, title)

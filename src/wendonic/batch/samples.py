@@ -22,9 +22,10 @@ KEPT = 16
 
 
 class Samples(NamedTuple):
-    """The raw numbers of a recording for a mode, before any shaping: one row per tick. `t` is the recording's own
-    time at the end of each tick, `press_devices` the device (an index in `DEVICES`) on which a press went down, -1
-    for none, and `devices` that of each source.
+    """The raw numbers of a recording for a mode, before any shaping: one row per tick.
+
+    `t` is the recording's own time at the end of each tick, `press_devices` the device (an index in `DEVICES`) on
+    which a press went down, -1 for none, and `devices` that of each source.
     """
 
     t: "NDArray[np.float64]"
@@ -50,9 +51,10 @@ def samples_of(recording: Recording, hz: float, sources: ModeSources) -> Samples
 
 
 def sampled(recording: Recording, hz: float, sources: ModeSources) -> Samples:
-    """Return the sampler's row at the end of each tick of a recording. Sticks, mouse and view, which have many events
-    that are nothing but numbers, are processed as whole columns; everything else goes event by event through a
-    `DeviceState`, which visits only ticks with events.
+    """Return the sampler's row at the end of each tick of a recording.
+
+    Sticks, mouse and view, which have many events that are nothing but numbers, are processed as whole columns;
+    everything else goes event by event through a `DeviceState`, which visits only ticks with events.
     """
     import numpy as np
 

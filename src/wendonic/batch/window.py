@@ -15,8 +15,10 @@ ROUNDING_S = 1e-9
 
 def ticks_between(trace: "pd.DataFrame", start_s: float | None = None, end_s: float | None = None) -> "pd.DataFrame":
     """Return the ticks of a trace that overlap the time from `start_s` to `end_s`; an end that is not given is that
-    of the trace. Everything before has been played as well, so the body is where that left it. Raises `WendonicError`
-    for a time that is not finite, an end not after the start, and a stretch that has no tick.
+    of the trace.
+
+    Everything before has been played as well, so the body is where that left it. Raises `WendonicError` for a time
+    that is not finite, an end not after the start, and a stretch that has no tick.
 
     >>> from wendonic import shape
     >>> from wendonic.demo import demo_profile, demo_recording

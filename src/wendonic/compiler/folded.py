@@ -12,9 +12,10 @@ from wendonic.compiler.values import Value
 
 @dataclass
 class Folded:
-    """A specialised kernel: a function of plain numbers. `template` has the shape of its result: known parts,
-    `Dynamic` names of parameters that are passed through, and a `Result` for each computed number, in the order of
-    the return. `about` is the kernel's docstring.
+    """A specialised kernel: a function of plain numbers.
+
+    `template` has the shape of its result: known parts, `Dynamic` names of parameters that are passed through, and a
+    `Result` for each computed number, in the order of the return. `about` is the kernel's docstring.
     """
 
     name: str
@@ -34,8 +35,9 @@ class Result:
 
 @dataclass
 class Remembered:
-    """A folded kernel kept for the next structure, and the kernels that it calls, with their names at that time. Its
-    statements are kept as bytes: the garbage collector would traverse trees each time.
+    """A folded kernel kept for the next structure, and the kernels that it calls, with their names at that time.
+
+    Its statements are kept as bytes: the garbage collector would traverse trees each time.
     """
 
     folded: Folded

@@ -87,9 +87,11 @@ def with_leaves(value: Value, new: Sequence[Value]) -> Value:
 
 @dataclass(frozen=True)
 class Layout:
-    """The position of each number of a tick in its record, or its constant value. `indices` has, for each number of
-    `Tick(memory, outcome)` by its path, the index in the record, or -1 if it is in `constants`; numbers that are not
-    needed are missing. `state` is how many numbers at the beginning are read by the next tick.
+    """The position of each number of a tick in its record, or its constant value.
+
+    `indices` has, for each number of `Tick(memory, outcome)` by its path, the index in the record, or -1 if it is in
+    `constants`; numbers that are not needed are missing. `state` is how many numbers at the beginning are read by the
+    next tick.
     """
 
     state: int

@@ -63,9 +63,11 @@ def ready(
     tuning: Tuning, sample: Sample, title: str = "tick", exported: Mapping[str, ReadyTick] | None = None
 ) -> ReadyTick:
     """Return the tick function of a structure: from memory, from disk, or compiled now; tracebacks show it as
-    `title`. If the kernels' sources are not available, as in a frozen game, the plain kernels run instead, with the
-    same numbers. With `exported`, see `exported_functions`, it is one of those; raises `WendonicError` if none of
-    them has this structure.
+    `title`.
+
+    If the kernels' sources are not available, as in a frozen game, the plain kernels run instead, with the same
+    numbers. With `exported`, see `exported_functions`, it is one of those; raises `WendonicError` if none of them has
+    this structure.
     """
     structure = structure_of(tuning, sample)
     if exported is not None:

@@ -76,8 +76,9 @@ def _open(value: Any, start: str, indices: Callable[[Path, Any], bool]) -> Value
 
 def tick_function(tuning: Tuning, sample: Any, readable: bool = False, silent: Collection[Path] = ()) -> TickFunction:
     """Return the tick function of a structure; `sample` gives the shape of the raw numbers. If it should be
-    `readable`, longer kernels stay functions. Raw numbers that are `silent` are always at rest. Raises `KernelError`
-    for a kernel outside the kernel language, `SourceMissingError` if sources are not available.
+    `readable`, longer kernels stay functions. Raw numbers that are `silent` are always at rest.
+
+    Raises `KernelError` for a kernel outside the kernel language, `SourceMissingError` if sources are not available.
     """
     at_rest = tick_at_rest(tuning)
     tuning_value = _open(tuning, "tuning", lambda _, value: isinstance(value, float))
@@ -140,7 +141,9 @@ def _unchanged(new: Any, old: Value) -> bool:
 
 def _layout(part: Folded, at_rest: Tick, parameters: dict[tuple[Any, ...], str]) -> tuple[Layout, list[ast.expr]]:
     """Find which numbers of a tick must be carried on, and the position of each in the record; return that and the
-    numbers. Memory that affects nothing reported is not state.
+    numbers.
+
+    Memory that affects nothing reported is not state.
     """
     final = part.body[-1]
     value = final.value if isinstance(final, ast.Return) else None

@@ -127,9 +127,11 @@ class _Positions:
 
 def unite_copies(function: Folded) -> bool:
     """Replace a name that is only a copy of another one by that other name, and the reverse; return whether there
-    were any. In `a = b` every `a` may become `b` if that is the only time `a` is written, before it is read, and `b`
-    is not written afterwards. Every `b` may become `a` if nothing else reads it, and `a` is used only later. A dotted
-    name is a field of a struct, which others write, and stays.
+    were any.
+
+    In `a = b` every `a` may become `b` if that is the only time `a` is written, before it is read, and `b` is not
+    written afterwards. Every `b` may become `a` if nothing else reads it, and `a` is used only later. A dotted name
+    is a field of a struct, which others write, and stays.
     """
     positions = _Positions(function)
     uses = positions.uses

@@ -149,8 +149,9 @@ class JoystickMapping:
 
     @classmethod
     def from_database(cls, line: str) -> "JoystickMapping":
-        """Read a line of SDL's game controller database: GUID, name, then pairs of control and element. Controls that
-        the standard layout does not have are left out. Raises `ControlError` for any other text.
+        """Read a line of SDL's game controller database: GUID, name, then pairs of control and element.
+
+        Controls that the standard layout does not have are left out. Raises `ControlError` for any other text.
 
         >>> line = "03000000790000000600000010010000,Barrow stick,a:b2,leftx:a0,lefty:a1,-rightx:b4,platform:Linux,"
         >>> mapping = JoystickMapping.from_database(line)

@@ -135,9 +135,10 @@ class Sampler:
             self._followers.append(reader)
 
     def begin(self, state: DeviceState, carried: Sequence[bool] = ()) -> None:
-        """Begin a new row with what `state` held at the last tick; presses that are `carried` over continue. Changes
-        that no tick has taken yet come with the next `fill`. From now on `state` keeps the changes that this sampler
-        needs.
+        """Begin a new row with what `state` held at the last tick; presses that are `carried` over continue.
+
+        Changes that no tick has taken yet come with the next `fill`. From now on `state` keeps the changes that this
+        sampler needs.
         """
         state.watched |= self.watched
         values, landings = state.values_before_kept(), state.landings
@@ -150,8 +151,9 @@ class Sampler:
             press.begin(values, landings, index < len(carried) and carried[index])
 
     def fill(self, state: DeviceState, row: MutableSequence[float]) -> bool:
-        """Write the levels and displacements of `state` into `row`; silent sources stay at rest. Return whether some
-        of them hold for this tick only, so that the row has to be filled again for the next.
+        """Write the levels and displacements of `state` into `row`; silent sources stay at rest.
+
+        Return whether some of them hold for this tick only, so that the row has to be filled again for the next.
         """
         values = state.values
         gone = False

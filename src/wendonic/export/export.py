@@ -58,9 +58,11 @@ def packaged(
     profile_name: str = "",
     seat: str | None = None,
 ) -> Package:
-    """Return the package of a profile's modes, by default of all. `adjustable` are field paths whose numbers stay
-    adjustable, or "all". With a `seat`, only that player's controls are printed. Raises `WendonicError` for a mode or
-    a seat that does not exist, for a path that determines no number, and for squares in single precision.
+    """Return the package of a profile's modes, by default of all.
+
+    `adjustable` are field paths whose numbers stay adjustable, or "all". With a `seat`, only that player's controls
+    are printed. Raises `WendonicError` for a mode or a seat that does not exist, for a path that determines no
+    number, and for squares in single precision.
     """
     if profile.seat and seat is None:
         words = "the profile has seats %s, and without --seat every control counts for everybody"

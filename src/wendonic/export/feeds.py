@@ -1,6 +1,8 @@
 """Functions that convert fingers on a touch screen and poses of a headset into the raw inputs of a mode, as
-statements over them. Sticks, keys and mice report what a tick takes. A finger has to be followed from where it
-landed, and a hand from pose to pose: these functions do that, like the door of a helm.
+statements over them.
+
+Sticks, keys and mice report what a tick takes. A finger has to be followed from where it landed, and a hand from pose
+to pose: these functions do that, like the door of a helm.
 """
 
 import ast

@@ -46,11 +46,13 @@ class Input:
 
 @dataclass
 class Inputs:
-    """All raw inputs of a mode. `numbers` has the expression for each number of a sample; `back` has, for each input,
-    the index of the sample's number (and a factor) from which it can be recovered. `sides` has the directions of
-    keys, `touched` the sources that fingers move, by the prefix of their inputs, `press_zones` the zones of presses
-    that have nothing else, `presses` the prefixes of all other presses, `turned` those of them that the wheel
-    triggers, `hands` the hands whose swing is read, and `points` the hand that points at places to teleport to.
+    """All raw inputs of a mode.
+
+    `numbers` has the expression for each number of a sample; `back` has, for each input, the index of the sample's
+    number (and a factor) from which it can be recovered. `sides` has the directions of keys, `touched` the sources
+    that fingers move, by the prefix of their inputs, `press_zones` the zones of presses that have nothing else,
+    `presses` the prefixes of all other presses, `turned` those of them that the wheel triggers, `hands` the hands
+    whose swing is read, and `points` the hand that points at places to teleport to.
     """
 
     fields: dict[str, Input] = field(default_factory=dict)

@@ -61,10 +61,12 @@ class Number:
 
 @dataclass
 class ModeProgram:
-    """One mode to be printed. `functions` are callees first; the last one is the tick, which returns nothing and
-    writes `next` and `out`. `shared` are the raw inputs of which each part of a hitch has a share, `once` those that
-    belong to its first part only, with their values afterwards; `joined` joins two parts of a hitch, over `next` and
-    `out` of the second, and `before` and `earlier` of the first.
+    """One mode to be printed.
+
+    `functions` are callees first; the last one is the tick, which returns nothing and writes `next` and `out`.
+    `shared` are the raw inputs of which each part of a hitch has a share, `once` those that belong to its first part
+    only, with their values afterwards; `joined` joins two parts of a hitch, over `next` and `out` of the second, and
+    `before` and `earlier` of the first.
     """
 
     mode: str

@@ -90,8 +90,9 @@ def both_behind(one: Behind, other: Behind) -> Behind:
 def axis_output(
     tuning: AxisTuning, tables: Row, states: tuple[SourceState, ...], raw: tuple[Row, ...], dt: float
 ) -> tuple[tuple[SourceState, ...], AxisOutput]:
-    """Return the sources' new states and the output after `dt` seconds. The value is the x of the merged sources,
-    clamped to -1..1 under a sum.
+    """Return the sources' new states and the output after `dt` seconds.
+
+    The value is the x of the merged sources, clamped to -1..1 under a sum.
 
     >>> from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_AT_REST
     >>> axis_output(NO_AXIS._replace(sources=(PLAIN_SOURCE,)), (), (SOURCE_AT_REST,), ((0.5, 0.0),), 0.1)[1]

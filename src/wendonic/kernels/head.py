@@ -59,8 +59,10 @@ def pointed(
     offset: Vec2,
 ) -> tuple[Pointing, Body]:
     """Return the landing of a pointing hand, and the body: when the press is released, the head is moved there, at
-    rest. A hand that is lost while it points does not land. `points` is 1 while it points, `view_yaw` (rad) is the
-    yaw of the play space, and `offset` (m) is the head's offset from the body, right and forward on the plan.
+    rest.
+
+    A hand that is lost while it points does not land. `points` is 1 while it points, `view_yaw` (rad) is the yaw of
+    the play space, and `offset` (m) is the head's offset from the body, right and forward on the plan.
     """
     place, direction = sample.pointing
     seen = direction.x != 0.0 or direction.y != 0.0 or direction.z != 0.0

@@ -8,12 +8,14 @@ from wendonic.kernels.vector import UP, ZERO2, ZERO3, Vec2, Vec3, turned_by
 
 
 class Request(NamedTuple):
-    """The input of steering in a tick. The shaped channels come first: `move` at the end of the tick (`right`,
-    `forward`), and how it changes: linearly from `begin` to `corner` in the first `corner_s` seconds and linearly on
-    to the end; 0 s if it is constant. `scale` is the factor of presses, `fades` is 1 while only ramps and smoothing
-    are left of it. Then follow the yaw and pitch (rad) of forward, and the yaw (rad) of the player's view; whether
-    the body stands on the ground (GROUND_UNKNOWN until the game reports it), and the ground's normal as the game
-    reports it; the point that is aimed at; and the previously requested direction, from which a turn is measured.
+    """The input of steering in a tick.
+
+    The shaped channels come first: `move` at the end of the tick (`right`, `forward`), and how it changes: linearly
+    from `begin` to `corner` in the first `corner_s` seconds and linearly on to the end; 0 s if it is constant.
+    `scale` is the factor of presses, `fades` is 1 while only ramps and smoothing are left of it. Then follow the yaw
+    and pitch (rad) of forward, and the yaw (rad) of the player's view; whether the body stands on the ground
+    (GROUND_UNKNOWN until the game reports it), and the ground's normal as the game reports it; the point that is
+    aimed at; and the previously requested direction, from which a turn is measured.
     """
 
     right: float

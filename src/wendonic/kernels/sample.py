@@ -37,8 +37,9 @@ class PointingInput(NamedTuple):
 
 class Sample(NamedTuple):
     """The raw numbers of one tick; the number per source depends on its kind. `wall` is the normal of a wall that
-    took the body's speed, as the game reports it, zeros for none. Levels stay until they change; counts, edges,
-    goals, walls and given views hold for one tick only.
+    took the body's speed, as the game reports it, zeros for none.
+
+    Levels stay until they change; counts, edges, goals, walls and given views hold for one tick only.
     """
 
     move: tuple[Row, ...]

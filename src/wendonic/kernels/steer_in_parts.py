@@ -153,8 +153,10 @@ def steer(
     presses: tuple[PressState, ...],
     dt: float,
 ) -> tuple[MoveState, MoveOutput, Steered]:
-    """Return the request of the channel `move`, and the result of steering, gait and body. `request` has what is
-    constant in the tick; ramps of `axes` (rise, throttle, turn) are linear. See `parts_of` for how a tick is cut.
+    """Return the request of the channel `move`, and the result of steering, gait and body.
+
+    `request` has what is constant in the tick; ramps of `axes` (rise, throttle, turn) are linear. See `parts_of` for
+    how a tick is cut.
     """
     body, fall = memory.body, memory.fall
     if gait.fall.falls > 0:

@@ -326,8 +326,9 @@ def sprite_facing(
 
 
 def source_in_use(tuning: Tuning, move: float, rise: float, throttle: float, turn: float, look: float) -> float:
-    """Return the number of the source in use, see `Outcome`, from those that the channels use (-1 for none). If
-    several are in use, the one that steers counts, then the one that looks, then the other channels.
+    """Return the number of the source in use, see `Outcome`, from those that the channels use (-1 for none).
+
+    If several are in use, the one that steers counts, then the one that looks, then the other channels.
 
     >>> from wendonic.kernels.tuning import PLAIN_TUNING
     >>> source_in_use(PLAIN_TUNING, -1.0, -1.0, -1.0, -1.0, -1.0)

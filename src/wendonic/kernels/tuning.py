@@ -12,12 +12,13 @@ from wendonic.kernels.press.press import PressTuning
 
 
 class Tuning(NamedTuple):
-    """Every number of one mode. Its structure is every `int`, and how many of each thing there are. `gaits` has the
-    mode's own first, then one for each press that switches gaits: if several are held, the last one counts.
-    `jump_press` is the number of the press that jumps, -1 for none. `turning` is 1 if a tick is cut into parts
-    because the direction turns within it, `walled` if walls and steps stop the body. `sectors` is 0 for none; the
-    margin is in rad. `point_press` is the press with which a hand points at a place to teleport to, -1 for none, and
-    `arc_m_s` the speed at which the arc leaves the hand.
+    """Every number of one mode. Its structure is every `int`, and how many of each thing there are.
+
+    `gaits` has the mode's own first, then one for each press that switches gaits: if several are held, the last one
+    counts. `jump_press` is the number of the press that jumps, -1 for none. `turning` is 1 if a tick is cut into
+    parts because the direction turns within it, `walled` if walls and steps stop the body. `sectors` is 0 for none;
+    the margin is in rad. `point_press` is the press with which a hand points at a place to teleport to, -1 for none,
+    and `arc_m_s` the speed at which the arc leaves the hand.
     """
 
     max_dt_s: float

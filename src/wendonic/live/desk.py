@@ -27,9 +27,10 @@ MODULES_KEPT = 8
 
 
 class Desk:
-    """The files of a profile and its course, as the page works on them. `profile` and `course` are the last valid
-    states of the files, `fault` and `course_fault` their present faults. Changes are values by field path, lengths in
-    metres, relative to that state.
+    """The files of a profile and its course, as the page works on them.
+
+    `profile` and `course` are the last valid states of the files, `fault` and `course_fault` their present faults.
+    Changes are values by field path, lengths in metres, relative to that state.
     """
 
     def __init__(self, path: str | Path, course: str | Path | None = None, seat: str | None = None) -> None:

@@ -26,9 +26,10 @@ ROWS, ROW_INCHES = 3, 2.7
 
 def draw_comparison(compared: Comparison, ax: Axes | None = None) -> list[Axes]:
     """Draw the traces of each input under each profile: one row per input, with the path, and speed and heading over
-    time; for a player who only looks, where the view points, how fast it turns, and its yaw over time. Each profile
-    has one colour and dash throughout; a marker is where its path ends. Returns the axes, row by row. Raises
-    `WendonicError` for more profiles than there are line styles.
+    time; for a player who only looks, where the view points, how fast it turns, and its yaw over time.
+
+    Each profile has one colour and dash throughout; a marker is where its path ends. Returns the axes, row by row.
+    Raises `WendonicError` for more profiles than there are line styles.
 
     >>> from wendonic.demo import demo_profile
     >>> from wendonic.study.solve.compare import compare

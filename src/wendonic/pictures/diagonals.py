@@ -43,10 +43,11 @@ def _scale(profile: Profile, mode: str) -> _Scale:
 
 
 def draw_diagonals(profile: Profile, mode: str | None = None, ax: Axes | None = None) -> Axes:
-    """Draw the wanted speed of a mode's keys and sticks in every direction at full input, around the middle. The ring
-    is top speed: a point outside it is too fast, such as diagonals under `free`. A mode without a speed of its own,
-    on squares or with the gait "none", is drawn by amounts. Returns the axes. Raises `WendonicError` for an unknown
-    mode, one with neither keys nor a stick, or a vehicle.
+    """Draw the wanted speed of a mode's keys and sticks in every direction at full input, around the middle.
+
+    The ring is top speed: a point outside it is too fast, such as diagonals under `free`. A mode without a speed of
+    its own, on squares or with the gait "none", is drawn by amounts. Returns the axes. Raises `WendonicError` for an
+    unknown mode, one with neither keys nor a stick, or a vehicle.
 
     >>> from wendonic.demo import demo_profile
     >>> draw_diagonals(demo_profile()).get_title(loc="left")

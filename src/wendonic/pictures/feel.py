@@ -32,9 +32,11 @@ def draw_feel(
     held: str | None = None,
 ) -> list[Axes]:
     """Draw how each profile responds to a full press, its release, and a reversal; `by` and `held` are as in
-    `measure`. Three panels show speed over the time since the change, in one scale: marks show where the quantities
-    of the feel sheet are measured, with their values beside the name. Returns the axes. Raises `WendonicError` for
-    more profiles than there are line styles, and for one without a speed to draw, with the reason.
+    `measure`.
+
+    Three panels show speed over the time since the change, in one scale: marks show where the quantities of the feel
+    sheet are measured, with their values beside the name. Returns the axes. Raises `WendonicError` for more profiles
+    than there are line styles, and for one without a speed to draw, with the reason.
 
     >>> from wendonic.demo import demo_profile
     >>> press, released, back = draw_feel(demo_profile())

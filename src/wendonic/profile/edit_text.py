@@ -12,9 +12,10 @@ from wendonic.profile.field_path import no_step, path_parts
 
 
 def edited(text: str, changes: Mapping[str, Any]) -> str:
-    """Return a profile's text with the values at some field paths changed; a value of None removes a field. Missing
-    tables on the path are created; entries of lists must exist. Raises `WendonicError` for a text that is not valid
-    TOML, and for a path that does not exist.
+    """Return a profile's text with the values at some field paths changed; a value of None removes a field.
+
+    Missing tables on the path are created; entries of lists must exist. Raises `WendonicError` for a text that is not
+    valid TOML, and for a path that does not exist.
 
     >>> edited("[gait.walk]\\naccel_m_s2 = 9     # slow\\n", {"gait.walk.accel_m_s2": 22.0})
     '[gait.walk]\\naccel_m_s2 = 22.0  # slow\\n'

@@ -12,8 +12,10 @@ _EITHER = (("half_life_s", "one_euro"), ("deg_per_count", "cm_per_turn"))
 
 def with_inherited(content: Any) -> Any:
     """Return a profile's content in which every mode with `like` has everything of the other mode that it does not
-    contain itself. Tables are inherited field by field, lists as a whole. A `like` that names no mode, or leads in a
-    circle, is left as it is.
+    contain itself.
+
+    Tables are inherited field by field, lists as a whole. A `like` that names no mode, or leads in a circle, is left
+    as it is.
 
     >>> foot = {"gait": "walk", "move": {"diagonal": "cap", "half_life_s": 0.02}}
     >>> aim = {"like": "foot", "move": {"diagonal": "unit"}}

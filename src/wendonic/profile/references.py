@@ -141,6 +141,7 @@ def _unknown_likes(modes: dict[str, Any]) -> Iterator[tuple[str, str]]:
 
 def unknown_references(content: dict[str, Any]) -> list[tuple[str, str]]:
     """Return (field path, what is wrong) for each gait, mode, zone or press that is named but does not exist.
+
     `content` may have other faults: values of a wrong type are skipped.
     """
     wrong: list[tuple[str, str]] = []

@@ -13,9 +13,10 @@ from wendonic.profile.schema.steer.sprite import Faced
 
 
 def mode_sources(profile: Profile, mode_name: str, seat: str | None = None) -> ModeSources:
-    """Return the sources of one mode, channel by channel, in the order of the file. In a `seat` such as "pad1" the
-    profile's `pad` is that pad; in a seat of the profile, keys and entries of other seats are silent. Raises
-    `ControlError` for a seat that does not exist.
+    """Return the sources of one mode, channel by channel, in the order of the file.
+
+    In a `seat` such as "pad1" the profile's `pad` is that pad; in a seat of the profile, keys and entries of other
+    seats are silent. Raises `ControlError` for a seat that does not exist.
     """
     own, mode, window = Seat(seat, profile.seat), profile.mode[mode_name], profile.window
     steer = mode.steer

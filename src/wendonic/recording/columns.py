@@ -48,8 +48,9 @@ _NUMBERS = frozenset({int, float})
 
 
 def columns_of(entries: Sequence[dict[str, Any]]) -> Columns | None:
-    """Return entries as columns; None unless all of them are valid and in their usual spelling. Nearly every file is,
-    and this is several times as fast as making an event of each.
+    """Return entries as columns; None unless all of them are valid and in their usual spelling.
+
+    Nearly every file is, and this is several times as fast as making an event of each.
 
     >>> columns = columns_of([{"t": 0, "c": "key.KeyW", "v": 1}, {"t": 0.5, "c": "pad.left_stick", "v": [0.1, 1]}])
     >>> columns.t.tolist(), [column.tolist() for column in columns.numbers[:2]]

@@ -63,8 +63,9 @@ _NUMBERS: Any = frozenset({int, float})
 
 
 def plain_events(entries: list[dict[str, Any]]) -> list[Event] | None:
-    """Return the events of entries that are all valid and in their usual spelling; None if one is not. Nearly every
-    file is, and this is several times as fast as looking for faults.
+    """Return the events of entries that are all valid and in their usual spelling; None if one is not.
+
+    Nearly every file is, and this is several times as fast as looking for faults.
 
     >>> plain_events([{"t": 0.5, "c": "key.KeyW", "v": 1}]), plain_events([{"t": 0.5, "c": "key.KeyW", "v": [1]}])
     ([Event(t=0.5, control='key.KeyW', value=1.0)], None)

@@ -32,10 +32,11 @@ def linux_capture(
     trigger_range: Range = (0, 255),
     epoch_s: int = 1_764_028_800,
 ) -> bytes:
-    """Return the stream of `struct input_event` for the events, each in a frame of its own. `layout` is the machine's
-    word length, 64 or 32; the ranges are the raw numbers at both ends of an axis; `epoch_s` is the system time at
-    time 0. Numbers are rounded to the device's steps and times to microseconds. Raises `DeviceError` for an event
-    that no such device reports.
+    """Return the stream of `struct input_event` for the events, each in a frame of its own.
+
+    `layout` is the machine's word length, 64 or 32; the ranges are the raw numbers at both ends of an axis; `epoch_s`
+    is the system time at time 0. Numbers are rounded to the device's steps and times to microseconds. Raises
+    `DeviceError` for an event that no such device reports.
 
     >>> len(linux_capture([Event(0.5, "key.KeyW", 1.0)])) // 24
     2

@@ -225,10 +225,11 @@ class Recording(Sequence[Event]):
         return tuple(dict.fromkeys(device for name in names if (device := CONTROLS[name].device)))
 
     def between(self, start_s: float, end_s: float) -> "Recording":
-        """Return the stretch from `start_s` to `end_s`, both ends included, with its times unchanged. Everything that
-        holds when it begins, the view too, is reported again at `start_s`, so that a key pressed before is still
-        down; a finger lands where it had landed and is then where it was, which does not count as motion. Controls
-        held at the end stay held. Raises `WendonicError` if the end is before the start.
+        """Return the stretch from `start_s` to `end_s`, both ends included, with its times unchanged.
+
+        Everything that holds when it begins, the view too, is reported again at `start_s`, so that a key pressed
+        before is still down; a finger lands where it had landed and is then where it was, which does not count as
+        motion. Controls held at the end stay held. Raises `WendonicError` if the end is before the start.
 
         >>> walk = Recording([Event(0.0, "key.KeyW", 1), Event(3.0, "key.KeyW", 0)])
         >>> list(walk.between(1.0, 2.0))
@@ -321,10 +322,11 @@ class Recording(Sequence[Event]):
         return parted(self._events, controls)
 
     def ticks(self, hz: float) -> Iterator[tuple[float, list[Event]]]:
-        """Yield the time and the events of each tick at `hz` ticks a second. Tick k (from 1) ends at start + k / hz
-        and has the events after the end of the tick before, up to and including its own end. The last tick is the
-        first one after which no event is left, so every event comes exactly once. Raises `WendonicError` for an
-        impossible `hz`, and for more than MOST_TICKS ticks.
+        """Yield the time and the events of each tick at `hz` ticks a second.
+
+        Tick k (from 1) ends at start + k / hz and has the events after the end of the tick before, up to and
+        including its own end. The last tick is the first one after which no event is left, so every event comes
+        exactly once. Raises `WendonicError` for an impossible `hz`, and for more than MOST_TICKS ticks.
 
         >>> walk = Recording([Event(0.0, "key.KeyW", 1), Event(0.3, "key.KeyW", 0)])
         >>> [(t, len(events)) for t, events in walk.ticks(hz=5)]

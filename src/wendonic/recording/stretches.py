@@ -20,7 +20,9 @@ def stretch_of(
     first_s: float, last_s: float, start_s: float | None = None, end_s: float | None = None
 ) -> tuple[float, float]:
     """Return the ends (s) of a stretch of a recording from `first_s` to `last_s`; an end that is not given is that of
-    the recording. Raises `WendonicError` for a stretch that is empty, or lies outside.
+    the recording.
+
+    Raises `WendonicError` for a stretch that is empty, or lies outside.
 
     >>> stretch_of(0.0, 36.0, 2.0), stretch_of(0.0, 36.0, -1.0, 40.0)
     ((2.0, 36.0), (-1.0, 40.0))
@@ -42,9 +44,10 @@ def stretch_of(
 
 def cut(recording: Recording, start_s: float | None = None, end_s: float | None = None) -> Recording:
     """Return the stretch of a recording from `start_s` to `end_s`, with its times unchanged; an end that is not given
-    is that of the recording. Controls held when it begins are pressed there, see `Recording.between`; a note marks an
-    end without other events, so that the stretch keeps its length. Raises `WendonicError` for a stretch that is
-    empty, or lies outside.
+    is that of the recording.
+
+    Controls held when it begins are pressed there, see `Recording.between`; a note marks an end without other events,
+    so that the stretch keeps its length. Raises `WendonicError` for a stretch that is empty, or lies outside.
 
     >>> walk = Recording([Event(0.0, "key.KeyW", 1), Event(3.0, "key.KeyW", 0)])
     >>> [(event.t, event.control) for event in cut(walk, 1.0, 2.0)]
@@ -63,10 +66,11 @@ def cut(recording: Recording, start_s: float | None = None, end_s: float | None 
 
 def join(recordings: Sequence[Recording], pause_s: float = 0.5) -> Recording:
     """Return recordings one after the other, from 0 s on, with a pause between them in which everything is released
-    and the game's reports of ground and blocked squares no longer count. Each one begins a new life, as it did by
-    itself: toggles, goals and buffers are forgotten. The body and the mode stay as they are unless the next recording
-    changes them. A note with its title marks the beginning of each. Raises `WendonicError` for a pause that cannot
-    be.
+    and the game's reports of ground and blocked squares no longer count.
+
+    Each one begins a new life, as it did by itself: toggles, goals and buffers are forgotten. The body and the mode
+    stay as they are unless the next recording changes them. A note with its title marks the beginning of each. Raises
+    `WendonicError` for a pause that cannot be.
 
     >>> walk = Recording([Event(7.0, "key.KeyW", 1)], "Walk")
     >>> [(event.t, event.control) for event in join([walk, walk], pause_s=2.0)]

@@ -44,9 +44,10 @@ NO_FIELDS = FoundFields((), ())
 
 def explain(word: str) -> Explanation:
     """Return everything that has this name: a field or its path, a value of a field, a control or a key, a quantity,
-    a finding, a trace column, one of Wendonic's own words, or a trade word with what it stands for. Of an unknown
-    phrase, the longest known part counts: "sprint" of "hold to sprint". Raises `WendonicError` for an unknown name,
-    with the nearest spelling.
+    a finding, a trace column, one of Wendonic's own words, or a trade word with what it stands for.
+
+    Of an unknown phrase, the longest known part counts: "sprint" of "hold to sprint". Raises `WendonicError` for an
+    unknown name, with the nearest spelling.
 
     >>> for thing in explain("coyote time").things:
     ...     print(thing.kind, thing.name, thing.says, sep=" | ")

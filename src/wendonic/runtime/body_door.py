@@ -33,9 +33,10 @@ _LOW_M = 0.1
 
 
 class BodyDoor(Door):
-    """Takes a game's reports of the body, of ground and walls, and of the mode that it enters. The game's own calls
-    use its axes and its unit; events of a recording have the same in the plan frame. Every call passes its result on
-    to the held state, so that a game's session can be recorded.
+    """Takes a game's reports of the body, of ground and walls, and of the mode that it enters.
+
+    The game's own calls use its axes and its unit; events of a recording have the same in the plan frame. Every call
+    passes its result on to the held state, so that a game's session can be recorded.
     """
 
     __slots__ = (

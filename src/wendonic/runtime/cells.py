@@ -8,9 +8,10 @@ from wendonic.compiler.ready import Record, getter
 
 
 class Cells:
-    """The positions in a record of some numbers of the memory, given by their paths in `Memory`. `sources` has the
-    index of each in a record, or -1 with its value in `constants` if the structure fixes it; `targets` has the
-    indices to write it to: in the memory, and in the outcome if it is reported there.
+    """The positions in a record of some numbers of the memory, given by their paths in `Memory`.
+
+    `sources` has the index of each in a record, or -1 with its value in `constants` if the structure fixes it;
+    `targets` has the indices to write it to: in the memory, and in the outcome if it is reported there.
 
     >>> layout = Layout(2, 3, {("memory", "a"): 1, ("outcome", "a"): 2}, {("memory", "b"): 4.0})
     >>> cells = Cells(layout, [("a",), ("b",)])

@@ -17,8 +17,9 @@ def plan_vector(
     units: float = 1.0,
 ) -> tuple[float, float, float]:
     """Return a vector of the game in the plan frame; a component that a 2-D game does not have stays as it was.
-    `units` of the game's unit are a metre, for places and velocities. Raises `WendonicError` for too few or too many
-    numbers, or for one that is not finite.
+    `units` of the game's unit are a metre, for places and velocities.
+
+    Raises `WendonicError` for too few or too many numbers, or for one that is not finite.
     """
     try:
         numbers = vector_numbers(vector)

@@ -61,11 +61,13 @@ def same_squares(old: ModeRun, new: ModeRun) -> bool:
 
 
 class Crossing:
-    """Makes the record with which a mode is entered from another one. Body and view stay, with a jump that is under
-    way, and sources of `look` that both modes have continue: what smoothing still has to hand out is not lost, and a
-    stick that has snapped does not snap again. A press that is carried on keeps everything; other presses of the same
-    style keep their toggled state, the first of two taps, what waits, and the times since. A press that was held and
-    is not carried on ends. Movement continues only if it is carried.
+    """Makes the record with which a mode is entered from another one.
+
+    Body and view stay, with a jump that is under way, and sources of `look` that both modes have continue: what
+    smoothing still has to hand out is not lost, and a stick that has snapped does not snap again. A press that is
+    carried on keeps everything; other presses of the same style keep their toggled state, the first of two taps, what
+    waits, and the times since. A press that was held and is not carried on ends. Movement continues only if it is
+    carried.
     """
 
     __slots__ = ("_base", "_fixed", "_new", "_old", "movement", "sources")

@@ -336,9 +336,10 @@ class Helm(BodyDoor):
             raise WendonicError(f'the helm is in mode "{self.mode}"; the profile has {", ".join(profile.mode)}')
 
     def take_seat(self, seat: str) -> None:
-        """Continue in another seat, one of the profile's or a pad, from the next tick on; body and view stay. Presses
-        that are already held there count after they have been released. Raises `ControlError` for a seat that does
-        not exist, and continues as before.
+        """Continue in another seat, one of the profile's or a pad, from the next tick on; body and view stay.
+
+        Presses that are already held there count after they have been released. Raises `ControlError` for a seat that
+        does not exist, and continues as before.
 
         >>> from wendonic.demo import demo_profile
         >>> helm = Helm(demo_profile())

@@ -465,10 +465,11 @@ class Intent(NamedTuple):
         return self.axes.place_from_plan(*self.reader.position(self.record))
 
     def orientation(self) -> tuple[float, float, float, float]:
-        """Return the orientation of the body as the quaternion (x, y, z, w) in the game's own axes. It turns a body
-        that looks along the game's `forward`, with its head towards `up`, to its facing, and then tilts it with the
-        ground by the shortest turn. In a left-handed game it is a quaternion of that game: v + 2 w (q x v) + 2 q x (q
-        x v) with the game's own numbers. Raises `WendonicError` in a 2-D game.
+        """Return the orientation of the body as the quaternion (x, y, z, w) in the game's own axes.
+
+        It turns a body that looks along the game's `forward`, with its head towards `up`, to its facing, and then
+        tilts it with the ground by the shortest turn. In a left-handed game it is a quaternion of that game: v + 2 w
+        (q x v) + 2 q x (q x v) with the game's own numbers. Raises `WendonicError` in a 2-D game.
 
         >>> from wendonic import Helm
         >>> from wendonic.demo import demo_profile

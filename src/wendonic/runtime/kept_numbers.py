@@ -14,9 +14,10 @@ _SMOOTHED = {"right": "x", "forward": "y", "was_x": "x", "was_y": "y"}
 
 
 class KeptNumbers:
-    """Carries numbers of a mode's record over into a record of another structure. Presses are matched by number,
-    sources by their controls, everything else by its path. What only the new structure has begins at rest, except
-    smoothing and ramps, which begin at the last output or at what is held.
+    """Carries numbers of a mode's record over into a record of another structure.
+
+    Presses are matched by number, sources by their controls, everything else by its path. What only the new structure
+    has begins at rest, except smoothing and ramps, which begin at the last output or at what is held.
     """
 
     __slots__ = ("copied", "held", "last_source", "source_numbers")

@@ -12,6 +12,7 @@ from wendonic.profile.schema.press import entry_controls
 
 def lone_control(mode: Mode, press: str, binds: Sequence[PressBind]) -> str | None:
     """Return a key, button or trigger that triggers a press and does nothing else in its mode; None if there is none.
+
     `binds` are the bindings of the press that a sampler reads, with the player's own controls.
     """
     if mode.press[press].enters:

@@ -11,9 +11,10 @@ from wendonic.runtime.mode_run import ModeRun
 def retuned_record(
     old: ModeRun, new: ModeRun, before: Profile, after: Profile, record: Record, row: Sequence[float]
 ) -> Record:
-    """Return the record with which a mode continues under another profile; `row` is the last sample. Presses are
-    matched by name. What only the new profile has begins at rest, except smoothing and ramps, which begin at the last
-    output, so that the intent does not jump.
+    """Return the record with which a mode continues under another profile; `row` is the last sample.
+
+    Presses are matched by name. What only the new profile has begins at rest, except smoothing and ramps, which begin
+    at the last output, so that the intent does not jump.
     """
     had = before.press_names
     presses = {number: had.index(name) for number, name in enumerate(after.press_names) if name in had}

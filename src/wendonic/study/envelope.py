@@ -21,7 +21,9 @@ MOST_LETTERS = 20
 
 class Envelope(NamedTuple):
     """One source of `move`: its name, and the request (right, forward) as a share of top speed at each heading (deg)
-    of full input. `round` is true for a stick, which has every heading; keys have eight.
+    of full input.
+
+    `round` is true for a stick, which has every heading; keys have eight.
     """
 
     name: str
@@ -87,8 +89,10 @@ def _of_entry(profile: Profile, bind: Any, steps: int) -> Envelope:
 
 def envelopes(profile: Profile, mode: str | None = None, steps: int = 144) -> list[Envelope]:
     """Return what each entry of a mode's `move` requests in every direction at full input: keys, sticks, axes, a
-    thumb on the touch screen, the pointer. A stick is moved along its own rim: a circle, a square, or the measured
-    one. Raises `WendonicError` if the mode has none of them.
+    thumb on the touch screen, the pointer.
+
+    A stick is moved along its own rim: a circle, a square, or the measured one. Raises `WendonicError` if the mode
+    has none of them.
 
     >>> from wendonic.demo import demo_profile
     >>> keys, stick = envelopes(demo_profile(), steps=8)

@@ -19,10 +19,12 @@ from wendonic.study.unmeasured import NotHere, Unmeasured, once_each
 
 
 class FeelSheet(Mapping[str, Value]):
-    """The measured quantities by name, in their order. One without a value is None, and `reasons` says why: `NotHere`
-    if the mode does not have it, `Unmeasured` if it could not be measured. Times count from the raw change. A
-    quantity can be read as an item or as an attribute. `by` is the device that it was measured with, `held` the press
-    that was held, `thresholds` the numbers that its definitions depend on.
+    """The measured quantities by name, in their order.
+
+    One without a value is None, and `reasons` says why: `NotHere` if the mode does not have it, `Unmeasured` if it
+    could not be measured. Times count from the raw change. A quantity can be read as an item or as an attribute. `by`
+    is the device that it was measured with, `held` the press that was held, `thresholds` the numbers that its
+    definitions depend on.
 
     >>> sheet = FeelSheet({"reach90_s": 0.14})
     >>> sheet["reach90_s"], sheet.reach90_s, sheet.stop_time_s, len(sheet) == len(QUANTITIES)

@@ -25,9 +25,10 @@ Changes = Mapping[str, Any]
 
 
 class Finding(NamedTuple):
-    """The slug of its kind, its severity, the field path, what was measured, and why a player feels it. `changes` is
-    a proven fix: applied to a copy of the profile it removed the finding and caused no new one; empty if there is
-    none. `advice` says what else can be done, and which fixes were tried without success.
+    """The slug of its kind, its severity, the field path, what was measured, and why a player feels it.
+
+    `changes` is a proven fix: applied to a copy of the profile it removed the finding and caused no new one; empty if
+    there is none. `advice` says what else can be done, and which fixes were tried without success.
 
     >>> from wendonic.demo import demo_profile
     >>> from wendonic.study import check

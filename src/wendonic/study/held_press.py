@@ -12,6 +12,7 @@ TICK_S = 0.01
 
 def held_press(profile: Profile, name: str) -> tuple[tuple[Changes, float], ...]:
     """Return the changes that keep a press held, in a profile of one mode, and how long (s) to wait after them.
+
     Raises `WendonicError` for a press that the mode does not have, or that nothing keeps held.
 
     >>> from wendonic.demo import demo_profile

@@ -19,8 +19,10 @@ class VotesError(FileError):
 
 
 class Preference(NamedTuple):
-    """Votes for a and for b, the interval of a's share, and the preferred one once it is settled. `votes_to_settle`
-    is the total number of votes that would settle it if they continue in this ratio; None if they are even.
+    """Votes for a and for b, the interval of a's share, and the preferred one once it is settled.
+
+    `votes_to_settle` is the total number of votes that would settle it if they continue in this ratio; None if they
+    are even.
 
     >>> preference(9, 0).settled, preference(9, 5).settled
     ('a', None)
@@ -99,6 +101,7 @@ def exact_share(a: int, b: int, error: float = ERROR) -> tuple[float, float]:
 
 def read_votes(path: str | Path) -> tuple[int, int]:
     """Return the votes for a and for b in a log as the live page writes it: a header line, then one vote a line.
+
     Raises `VotesError` with all faulty lines.
 
     >>> import tempfile

@@ -13,8 +13,9 @@ Measure = Callable[[Bench], float | int | None]
 
 class Quantity(NamedTuple):
     """One row of the feel sheet; `place` is its position on the sheet. `measure` raises `NotHere` if a mode has no
-    such thing and `Unmeasured` if it could not be measured; None means that it never happened. `template` is its
-    definition, with the thresholds that it depends on by name.
+    such thing and `Unmeasured` if it could not be measured; None means that it never happened.
+
+    `template` is its definition, with the thresholds that it depends on by name.
     """
 
     name: str

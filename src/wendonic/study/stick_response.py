@@ -124,8 +124,9 @@ class StickResponse:
 
     def steps_to_rim(self, bits: int = 8) -> int:
         """Return the number of steps from rest to full tilt on a device with that many bits; 0 for a source without
-        steps: a thumb on the touch screen, the pointer, swinging hands. A stick has half of its steps on either side
-        of its rest point, a trigger all of them on one side.
+        steps: a thumb on the touch screen, the pointer, swinging hands.
+
+        A stick has half of its steps on either side of its rest point, a trigger all of them on one side.
 
         >>> from wendonic.demo import demo_profile
         >>> StickResponse(demo_profile().mode["foot"].move.bind[1]).steps_to_rim(bits=8)

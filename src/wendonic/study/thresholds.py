@@ -1,5 +1,6 @@
-"""Every threshold that a quantity of the feel sheet depends on: what counts as rest, as a response, as usual. They
-are defined only here; definitions of quantities, the JSON, the help and the documents use these numbers.
+"""Every threshold that a quantity of the feel sheet depends on: what counts as rest, as a response, as usual.
+
+They are defined only here; definitions of quantities, the JSON, the help and the documents use these numbers.
 """
 
 from typing import NamedTuple

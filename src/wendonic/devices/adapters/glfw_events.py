@@ -57,9 +57,10 @@ Apply = Callable[[Event], object]
 
 
 class GlfwEvents:
-    """Passes the events of a window to `apply`, such as a helm's; callbacks set by the game are still called. GLFW
-    has no callbacks for pads: call `poll()` once a frame, before the tick. `now` returns the time of an event (s),
-    for a recording. `joysticks` are mappings of joysticks whose layout GLFW does not know, such as a profile's:
+    """Passes the events of a window to `apply`, such as a helm's; callbacks set by the game are still called.
+
+    GLFW has no callbacks for pads: call `poll()` once a frame, before the tick. `now` returns the time of an event
+    (s), for a recording. `joysticks` are mappings of joysticks whose layout GLFW does not know, such as a profile's:
     `profile.joysticks`. For a mouse that can turn without limit, a game sets the input mode `CURSOR` of its window to
     `CURSOR_DISABLED`, and `RAW_MOUSE_MOTION` where `raw_mouse_motion_supported()`. Pads are ignored while another
     window has the focus; when it returns, sticks count as they are, and buttons after they are pressed again. Keep a

@@ -62,14 +62,15 @@ _MODIFIERS = (("shift", "Shift"), ("ctrl", "Control"), ("alt", "Alt"), ("meta", 
 
 
 class PygameEvents:
-    """Converts one event of pygame into zero or more of Wendonic's. It keeps the numbers of pads and fingers, and the
-    value of each stick's other axis. Pads get the lowest free number, in the order in which they are plugged in, and
-    are reported when they are unplugged (`lost.pad1`); a pad that returns gets its old number if that is still free.
-    The pointer is measured by `window_size` in pixels; without it, by the present size of the window, or with
-    `pygame.SCALED` by that of its surface. `joysticks` are mappings of joysticks whose axes and buttons have only
-    numbers, such as a profile's: `profile.joysticks`. A joystick without a mapping is ignored, which is logged once.
-    For a mouse that can turn without limit, a game calls `pygame.mouse.set_relative_mode(True)`: it hides the
-    pointer, keeps it in the window and reports raw motion.
+    """Converts one event of pygame into zero or more of Wendonic's.
+
+    It keeps the numbers of pads and fingers, and the value of each stick's other axis. Pads get the lowest free
+    number, in the order in which they are plugged in, and are reported when they are unplugged (`lost.pad1`); a pad
+    that returns gets its old number if that is still free. The pointer is measured by `window_size` in pixels;
+    without it, by the present size of the window, or with `pygame.SCALED` by that of its surface. `joysticks` are
+    mappings of joysticks whose axes and buttons have only numbers, such as a profile's: `profile.joysticks`. A
+    joystick without a mapping is ignored, which is logged once. For a mouse that can turn without limit, a game calls
+    `pygame.mouse.set_relative_mode(True)`: it hides the pointer, keeps it in the window and reports raw motion.
 
     >>> adapter = PygameEvents(window_size=(1280, 800))
     >>> adapter.events(pygame.event.Event(pygame.KEYDOWN, scancode=pygame.KSCAN_W), t=0.5)
@@ -88,8 +89,9 @@ class PygameEvents:
         self._shape = WindowShape()
 
     def open_pads(self) -> None:
-        """Open the pads that are plugged in, now and later; their events come through `events`. Call it once, after
-        `pygame.init()`.
+        """Open the pads that are plugged in, now and later; their events come through `events`.
+
+        Call it once, after `pygame.init()`.
         """
         controller.init()
         pygame.joystick.init()

@@ -70,6 +70,7 @@ Apply = Callable[[Event], object]
 
 class PygletEvents:
     """Passes the events of a window to `apply`, such as a helm's; the game's own handlers stay in place.
+
     `open_pads()` adds pads. For a mouse that can turn without limit, a game calls `window.set_exclusive_mouse(True)`.
     `now` returns the time of an event (s), for a recording. Pads are ignored while another window has the focus; when
     it returns, sticks count as they are, and buttons after they are pressed again. Raises `WendonicError` without
@@ -108,8 +109,9 @@ class PygletEvents:
         window.push_handlers(**{f"on_{name}": partial(getattr(self, f"_{name}")) for name in names.split()})
 
     def open_pads(self) -> None:
-        """Follow the pads that are plugged in, now and later. If the machine has none, that is logged. For a pad that
-        the system has no mapping for, first pass its line of SDL's database to
+        """Follow the pads that are plugged in, now and later. If the machine has none, that is logged.
+
+        For a pad that the system has no mapping for, first pass its line of SDL's database to
         `pyglet.input.controller.add_mappings_from_string`.
         """
         try:

@@ -44,6 +44,7 @@ class KeysSource(Source):
 
 class HeldKeys:
     """Which of four lists have a key that is held, or was pressed since the last tick: a tap counts for one tick.
+
     Under `cancel` a direction has 1 for any of its keys; otherwise the number, in the order of pressing, of its
     latest (or earliest) key; 0 for none.
     """

@@ -10,6 +10,7 @@ from wendonic.devices.sources.presses import PressBind
 
 class ModeSources(NamedTuple):
     """Every binding of a mode. `presses` has an entry for each press of the profile, empty if it is not bound here.
+
     `goal` is None for a mode without goals, and `goals_wait` says whether all goals of a tick count; `aims` and
     `tracks` say whether the mode uses a point to aim at, and the poses of head and hands, and `points` which hand
     points at places to teleport to.

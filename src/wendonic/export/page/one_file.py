@@ -20,9 +20,10 @@ def write_page(
     force: bool = False,
     seat: str | None = None,
 ) -> None:
-    """Write the page for playing and tuning some profiles into one file. With a `seat`, it is for that player. Raises
-    `WendonicError` for profiles with faults, for a mode that the first one does not have, for a seat that one of them
-    does not have, and for an existing file, without `force`.
+    """Write the page for playing and tuning some profiles into one file.
+
+    With a `seat`, it is for that player. Raises `WendonicError` for profiles with faults, for a mode that the first
+    one does not have, for a seat that one of them does not have, and for an existing file, without `force`.
     """
     if out.exists() and not force:
         raise WendonicError(f"{out}: is there already; --force overwrites it")

@@ -92,9 +92,10 @@ def is_inside(course: Row, step_m: float, state: ComfortState, place: Vec3, unde
 
 
 def room_meets_wall(tuning: ComfortTuning, course: Row, x: float, y: float, yaw: float, feet_z: float) -> bool:
-    """Return whether a wall reaches into the play space about (x, y). Two rectangles are apart if they are apart
-    along one of the four directions of their sides: if the distance of their middles there exceeds the sum of their
-    half-widths.
+    """Return whether a wall reaches into the play space about (x, y).
+
+    Two rectangles are apart if they are apart along one of the four directions of their sides: if the distance of
+    their middles there exceeds the sum of their half-widths.
 
     >>> room = NO_COMFORT._replace(half_width_m=1.0, half_depth_m=1.0)
     >>> pole = (0.0, 1.0, 8.0, 0.9, -0.1, 1.1, 0.1, 3.0, 0.0)

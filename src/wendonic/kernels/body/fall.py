@@ -108,11 +108,12 @@ def height_settled(
     stands: float,
     dt: float,
 ) -> tuple[FallState, Body]:
-    """Return the state and the body, moved on the plan from `was`, with its height after `dt` seconds. In the air it
-    rises and falls, and lands when it reaches the `floor` under it (m); a step of the `course`, if there is one
-    (`walled`), only lifts a jump that still rises. On the ground it follows the floor while it `stands` on it, see
-    `walked_over`, and begins to fall where it does not. If the game reports the ground (`grounded` 0 or 1), its
-    report counts, and does not cut the rise of a jump short.
+    """Return the state and the body, moved on the plan from `was`, with its height after `dt` seconds.
+
+    In the air it rises and falls, and lands when it reaches the `floor` under it (m); a step of the `course`, if
+    there is one (`walled`), only lifts a jump that still rises. On the ground it follows the floor while it `stands`
+    on it, see `walked_over`, and begins to fall where it does not. If the game reports the ground (`grounded` 0 or
+    1), its report counts, and does not cut the rise of a jump short.
 
     >>> from wendonic.kernels.body.ground import NO_COURSE
     >>> from wendonic.kernels.vector import Vec3

@@ -62,11 +62,12 @@ class Stride(NamedTuple):
 
 def gained(falling: float, step: float, accel_m_s2: float, brake_m_s2: float, dt: float) -> tuple[float, float]:
     """Return how much of a change of velocity has been made after `dt` seconds (m/s), and the distance (m) that it
-    adds along its direction. The velocity goes straight to the wanted one, `step` (m/s) away: at `brake_m_s2` while
-    the speed falls, at `accel_m_s2` while it rises, and stays there. `falling` is the component of the speed against
-    that direction, which falls first. Each of the three stretches is integrated in closed form (v t + a t² / 2), so
-    the path does not depend on how `dt` is cut. Both rates are above 0. Exactly `step` is returned only if the change
-    is complete.
+    adds along its direction.
+
+    The velocity goes straight to the wanted one, `step` (m/s) away: at `brake_m_s2` while the speed falls, at
+    `accel_m_s2` while it rises, and stays there. `falling` is the component of the speed against that direction,
+    which falls first. Each of the three stretches is integrated in closed form (v t + a t² / 2), so the path does not
+    depend on how `dt` is cut. Both rates are above 0. Exactly `step` is returned only if the change is complete.
 
     >>> gained(-1.0, 3.0, accel_m_s2=20.0, brake_m_s2=30.0, dt=0.1), gained(3.0, 3.0, 20.0, 24.0, 0.125)
     ((2.0, 0.1), (3.0, 0.1875))
@@ -254,9 +255,11 @@ class TickPart(NamedTuple):
 
 def turned_back(velocity: Vec3, wanted: Vec3, rate_m_s2: float, dt: float) -> TickPart:
     """Return the result of the part of `dt` seconds in which the request points more than 90 degrees away from the
-    velocity. The velocity goes straight to the wanted one at `rate_m_s2` until it has no component against it. With d
-    the direction of the change, that is a change of -(v . wanted) / (d . wanted), so a reversal at one rate followed
-    by another rate does not depend on how `dt` is cut.
+    velocity.
+
+    The velocity goes straight to the wanted one at `rate_m_s2` until it has no component against it. With d the
+    direction of the change, that is a change of -(v . wanted) / (d . wanted), so a reversal at one rate followed by
+    another rate does not depend on how `dt` is cut.
 
     >>> turned_back(Vec3(2.0, 0.0, 0.0), Vec3(-2.0, 0.0, 0.0), 8.0, 1.0)
     TickPart(velocity=Vec3(x=0.0, y=0.0, z=0.0), displacement=Vec3(x=0.25, y=0.0, z=0.0), spent_s=0.25)
@@ -281,8 +284,10 @@ def turned_back(velocity: Vec3, wanted: Vec3, rate_m_s2: float, dt: float) -> Ti
 
 def turned_at_speed(velocity: Vec3, wanted: Vec3, rate_m_s2: float, dt: float) -> TickPart:
     """Return the result of the part of `dt` seconds in which a velocity turns towards the wanted one at constant
-    speed. `rate_m_s2` is the lateral acceleration, so it turns on an arc of radius r = v² / rate, at rate / v
-    (rad/s). The request must not point backwards.
+    speed.
+
+    `rate_m_s2` is the lateral acceleration, so it turns on an arc of radius r = v² / rate, at rate / v (rad/s). The
+    request must not point backwards.
 
     >>> quarter = turned_at_speed(Vec3(0.0, 2.0, 0.0), Vec3(0.5, 0.0, 0.0), 4.0, 9.0)
     >>> quarter.velocity, round(quarter.spent_s / math.pi, 12), round(quarter.displacement.y, 12)
@@ -366,9 +371,11 @@ def stride(gait: GaitTuning, in_air: bool, velocity: Vec3, wanted: Vec3, dt: flo
 
 def behind_run(gait: GaitTuning, in_air: bool, velocity: Vec3, begin: Vec3, wanted: Vec3, run_s: float) -> Stride:
     """Return the result of `stride` over `run_s` seconds (above 0) while the wanted velocity changes linearly from
-    `begin` to `wanted`, for a gait with constant accelerations. First the velocity approaches the moving target, D
-    m/s away along d, and meets it after D / (rate - m . d) s, where m is the target's rate of change. From there on
-    it follows the target, or falls behind at its own rate. On a line this is exact.
+    `begin` to `wanted`, for a gait with constant accelerations.
+
+    First the velocity approaches the moving target, D m/s away along d, and meets it after D / (rate - m . d) s,
+    where m is the target's rate of change. From there on it follows the target, or falls behind at its own rate. On a
+    line this is exact.
 
     >>> gait = PLAIN_GAIT._replace(accel_m_s2=8.0, brake_m_s2=8.0)
     >>> behind_run(gait, False, Vec3(2.0, 0.0, 0.0), Vec3(4.0, 0.0, 0.0), ZERO3, 0.5)
@@ -435,8 +442,10 @@ OFF_LINE_M_S = 1e-6
 
 
 def is_off_line(velocity: Vec3, begin: Vec3, wanted: Vec3) -> bool:
-    """Return whether a velocity (m/s) turns on its way to the wanted one, which changes from `begin` to `wanted`. Its
-    distance from the line of that run is |gap x run| / |run|, where gap = begin - velocity and run = wanted - begin.
+    """Return whether a velocity (m/s) turns on its way to the wanted one, which changes from `begin` to `wanted`.
+
+    Its distance from the line of that run is |gap x run| / |run|, where gap = begin - velocity and run = wanted -
+    begin.
 
     >>> is_off_line(Vec3(0.0, 1.0, 0.0), Vec3(0.0, 2.0, 0.0), Vec3(0.0, -2.0, 0.0))
     False

@@ -38,9 +38,10 @@ LEVEL_GROUND = Ground(0.0, UP)
 
 
 def piece_height(course: Row, k: int, x: float, y: float) -> float:
-    """Return the height (m) at a place of the plan of the piece whose numbers begin at `k`, 0 outside it. A plane
-    piece has left, back, right and forward edge (m), the height of its left back corner, and its rise per metre to
-    the right and forward. A mound has its middle, a radius and a height: h (1 + cos(pi r / radius)) / 2.
+    """Return the height (m) at a place of the plan of the piece whose numbers begin at `k`, 0 outside it.
+
+    A plane piece has left, back, right and forward edge (m), the height of its left back corner, and its rise per
+    metre to the right and forward. A mound has its middle, a radius and a height: h (1 + cos(pi r / radius)) / 2.
 
     >>> ramp = [PIECE_PLANE, 0.0, 0.0, 4.0, 8.0, 1.0, 0.0, 0.75]
     >>> piece_height(ramp, 0, 1.0, 4.0), piece_height(ramp, 0, -1.0, 4.0)

@@ -56,9 +56,10 @@ def arc_point(place: Vec3, direction: Vec3, speed_m_s: float, t: float) -> Vec3:
 
 
 def wall_met_s(course: Row, place: Vec3, direction: Vec3, speed_m_s: float) -> float:
-    """Return when the arc first enters a wall (s), LONGEST_S if it never does. Walls are boxes, and on the plan the
-    arc is straight: it is over a wall from t1 to t2. It is inside from t1 on if it is below the top there, otherwise
-    from the moment it sinks below the top, if that is before t2.
+    """Return when the arc first enters a wall (s), LONGEST_S if it never does.
+
+    Walls are boxes, and on the plan the arc is straight: it is over a wall from t1 to t2. It is inside from t1 on if
+    it is below the top there, otherwise from the moment it sinks below the top, if that is before t2.
 
     >>> thin = (0.0, 1.0, 8.0, -9.0, 1.0, 9.0, 1.05, 3.0, 0.0)
     >>> wall_met_s(thin, Vec3(0.0, 0.0, 1.0), Vec3(0.0, 1.0, 0.0), 4.0)
@@ -88,8 +89,10 @@ def wall_met_s(course: Row, place: Vec3, direction: Vec3, speed_m_s: float) -> f
 def landing(course: Row, place: Vec3, direction: Vec3, speed_m_s: float, limit_tangent: float) -> Landing:
     """Return where the arc from `place` along `direction` (length 1) first meets the ground, or no landing if it runs
     into a wall or the side of a terrace, takes longer than LONGEST_S, or meets a slope whose tangent is above the
-    limit. The first point below ground is searched in steps of STEP_S, or of SAMPLE_M on the plan if that is less, at
-    most MOST_STEPS of them, and then by bisection.
+    limit.
+
+    The first point below ground is searched in steps of STEP_S, or of SAMPLE_M on the plan if that is less, at most
+    MOST_STEPS of them, and then by bisection.
 
     >>> level = (0.0, 0.0, 3.0, 0.0)
     >>> found = landing(level, Vec3(0.0, 0.0, 4.905), Vec3(0.0, 1.0, 0.0), 3.0, 1.0)

@@ -84,12 +84,13 @@ def requested_facing(was: RequestedFacing, heading: float, amount: float) -> Req
 
 def sectored(face: float, later: float, sector: float, sectors: int, margin: float, tie: int) -> float:
     """Return the nearest of `sectors` facings to a heading `face` (rad); `sector` is the previous one, -1 for none,
-    and `later` the one requested later, see `requested_facing`. The first facing is forward and they count clockwise;
-    two of them are right and left, as for a sprite seen from the side. Each is the middle of 2 pi / sectors of the
-    circle, and is left only `margin` (rad) beyond its border, so that a heading on the border does not flicker. At
-    first, a border belongs to the facing clockwise from it. With four facings, two keys are exactly on a border:
-    there `tie` selects the facing to the side, the upright one, or that of the later key, the one to the side if both
-    came at once.
+    and `later` the one requested later, see `requested_facing`.
+
+    The first facing is forward and they count clockwise; two of them are right and left, as for a sprite seen from
+    the side. Each is the middle of 2 pi / sectors of the circle, and is left only `margin` (rad) beyond its border,
+    so that a heading on the border does not flicker. At first, a border belongs to the facing clockwise from it. With
+    four facings, two keys are exactly on a border: there `tie` selects the facing to the side, the upright one, or
+    that of the later key, the one to the side if both came at once.
 
     >>> [sectored(math.radians(deg), -1.0, 0.0, 8, math.radians(6.0), 0) for deg in (22.5, 28.0, 29.0, -28.0, 180.0)]
     [0.0, 0.0, 1.0, 0.0, 4.0]

@@ -122,9 +122,11 @@ class Footing(NamedTuple):
 
 
 def footing(tuning: SlopeTuning, x: float, y: float, normal: Vec3) -> Footing:
-    """Return the part of the level request (x, y) that ground with this normal leaves. Ground is too steep if the
-    tangent of its slope, hypot(n_x, n_y) / n_z, is above the limit. There the uphill component of the request is
-    removed, the components across and downhill stay, and the body slides straight downhill.
+    """Return the part of the level request (x, y) that ground with this normal leaves.
+
+    Ground is too steep if the tangent of its slope, hypot(n_x, n_y) / n_z, is above the limit. There the uphill
+    component of the request is removed, the components across and downhill stay, and the body slides straight
+    downhill.
 
     >>> steep = LEVEL_ONLY._replace(follows=1, steepest_tangent=1.0, slide_m_s=2.0)
     >>> footing(steep, 0.5, 0.5, Vec3(0.0, -0.8, 0.6))

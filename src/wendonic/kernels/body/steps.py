@@ -139,11 +139,12 @@ def walked_over(
     course: Row, steps: StepTuning, stands: float, x: float, y: float, z: float, to_x: float, to_y: float
 ) -> Walked:
     """Return how far a body gets that goes straight from (x, y) to another place with its feet at z, before a step
-    that is too high for it, and whether it stands there. Ground that rises or falls no more than its slopes say has
-    no edge. It can be walked up if its tangent is at most `steepest_up`; the top of an edge may be no higher than
-    `step_m` above the floor before it, or than `lip_m` above the feet. Over an edge that drops by more than `step_m`
-    and STEP_DOWN_M a body with weight leaves the ground, and its feet stay at their height. A body that does not
-    stand (`stands` 0) is in the air from the beginning.
+    that is too high for it, and whether it stands there.
+
+    Ground that rises or falls no more than its slopes say has no edge. It can be walked up if its tangent is at most
+    `steepest_up`; the top of an edge may be no higher than `step_m` above the floor before it, or than `lip_m` above
+    the feet. Over an edge that drops by more than `step_m` and STEP_DOWN_M a body with weight leaves the ground, and
+    its feet stay at their height. A body that does not stand (`stands` 0) is in the air from the beginning.
 
     >>> from wendonic.kernels.body.ground import PIECE_PLANE
     >>> kerb = (1.0, 0.0, 11.0, PIECE_PLANE, -9.0, 1.0, 9.0, 1.05, 2.0, 0.0, 0.0, 0.0)

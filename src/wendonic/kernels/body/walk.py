@@ -130,6 +130,7 @@ def walk(
     dt: float,
 ) -> tuple[Body, WantedMotion]:
     """Return the body and its wanted motion after `dt` seconds of walking by a request, see `on_plan`, on any ground.
+
     On a slope the request keeps its speed along the ground, see `laid_on_slope`; the velocity is changed on the plan,
     as in `walked`, and stays parallel to the ground. Ground makes no body faster, see `bounded_share`, and ground as
     steep as a wall is one. The height follows the slope; on a course, `stopped_body` looks up the ground where the

@@ -39,10 +39,11 @@ def any_wall_within(course: Row, left: float, back: float, right: float, forward
 
 
 def stopped_by_walls(course: Row, radius_m: float, x: float, y: float, z: float, to_x: float, to_y: float) -> Vec2:
-    """Return how far a body of this radius gets from (x, y) to (to_x, to_y) with its feet at z. Walls are boxes,
-    enlarged by the radius, or by the body's distance if it begins closer. It moves along x until a wall is in the
-    way, and then along y: so it slides along walls, and does not catch on corners. However far it goes, it does not
-    pass through a wall. A body that begins inside a wall may leave it.
+    """Return how far a body of this radius gets from (x, y) to (to_x, to_y) with its feet at z.
+
+    Walls are boxes, enlarged by the radius, or by the body's distance if it begins closer. It moves along x until a
+    wall is in the way, and then along y: so it slides along walls, and does not catch on corners. However far it
+    goes, it does not pass through a wall. A body that begins inside a wall may leave it.
 
     >>> wall = [0.0, 1.0, 8.0, -9.0, 2.0, 9.0, 3.0, 3.0, 0.0]
     >>> stopped_by_walls(wall, 0.5, 0.0, 0.0, 0.0, 1.0, 50.0), stopped_by_walls(wall, 0.5, 0.0, 0.0, 3.0, 1.0, 50.0)
@@ -117,9 +118,10 @@ def along_step(
 def stopped_body(
     course: Row, radius_m: float, steps: StepTuning, has_feet: bool, stands: float, was: Body, body: Body
 ) -> Stopped:
-    """Return the body on its way from `was`, stopped by walls and high steps, without speed against them. `has_feet`
-    says whether its height is that of its feet, so that steps up stop it, and `stands` whether it is on the ground;
-    it slides along a step, see `walked_over`.
+    """Return the body on its way from `was`, stopped by walls and high steps, without speed against them.
+
+    `has_feet` says whether its height is that of its feet, so that steps up stop it, and `stands` whether it is on
+    the ground; it slides along a step, see `walked_over`.
 
     >>> from wendonic.kernels.body.body import BODY_AT_REST
     >>> there = Body(0.0, Vec3(1.0, 2.0, 0.0), Vec3(1.0, 2.0, 0.0))

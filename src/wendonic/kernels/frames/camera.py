@@ -11,8 +11,9 @@ from wendonic.kernels.row import Row
 def steer_camera(
     tuning: FrameTuning, gait: GaitTuning, course: Row, state: FrameState, body: Body, request: Request, dt: float
 ) -> tuple[FrameState, Body, WantedMotion]:
-    """Return the frame's state, the body and its wanted motion after `dt` seconds, see `turned`. The pitch is
-    ignored, so looking down does not slow the walk.
+    """Return the frame's state, the body and its wanted motion after `dt` seconds, see `turned`.
+
+    The pitch is ignored, so looking down does not slow the walk.
 
     >>> import math
     >>> from wendonic.kernels.body.body import BODY_AT_REST

@@ -49,10 +49,11 @@ def driven(
     tuning: DriveTuning, gait: GaitTuning, in_air: bool, body: Body, wanted: float, turn: float, dt: float
 ) -> Body:
     """Return the body after `dt` seconds of driving: it moves along its facing, forward or back, and sideways only if
-    it slips, see `slid`. The speed approaches `wanted` (m/s) as in `walked`. The heading turns at the rate for the
-    mean speed of the tick, see `driven_turn_rate`; with a total turn of a, the path s is an arc, whose chord is s
-    sin(a / 2) / (a / 2) long and points half-way between both headings. So a circle stays a circle at every tick
-    rate.
+    it slips, see `slid`.
+
+    The speed approaches `wanted` (m/s) as in `walked`. The heading turns at the rate for the mean speed of the tick,
+    see `driven_turn_rate`; with a total turn of a, the path s is an arc, whose chord is s sin(a / 2) / (a / 2) long
+    and points half-way between both headings. So a circle stays a circle at every tick rate.
 
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT
     >>> cart = DriveTuning(math.pi, math.pi, 0, 1.0, 1.0, 0, 0, 0.0)
@@ -87,11 +88,12 @@ def driven(
 def slid(
     tuning: DriveTuning, gait: GaitTuning, in_air: bool, body: Body, wanted: float, turn: float, dt: float
 ) -> Body:
-    """Return the body after `dt` seconds of driving with slip: it tends to keep its direction. Its velocity has a
-    component u along the facing, which the gait brings to `wanted`, and a component w across it, which halves every
-    `slip_half_life_s`. While the facing turns at a rate r they mix: u' = r w, w' = -r u - k w with k = ln 2 /
-    half-life. A tick is half of the gait, the whole turn at the rate for the speed in its middle, and the other half
-    of the gait (Strang 1968, doi:10.1137/0705041), so that paths hardly depend on its length.
+    """Return the body after `dt` seconds of driving with slip: it tends to keep its direction.
+
+    Its velocity has a component u along the facing, which the gait brings to `wanted`, and a component w across it,
+    which halves every `slip_half_life_s`. While the facing turns at a rate r they mix: u' = r w, w' = -r u - k w with
+    k = ln 2 / half-life. A tick is half of the gait, the whole turn at the rate for the speed in its middle, and the
+    other half of the gait (Strang 1968, doi:10.1137/0705041), so that paths hardly depend on its length.
 
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT
     >>> cart = DriveTuning(math.pi, math.pi, 0, 1.0, 1.0, 0, 1, 0.25)
@@ -132,9 +134,10 @@ def steer_drive(
     tuning: FrameTuning, gait: GaitTuning, course: Row, state: FrameState, body: Body, request: Request, dt: float
 ) -> tuple[FrameState, Body, WantedMotion]:
     """Return the frame's state, the body and its wanted motion after `dt` seconds in the cart; if a mode binds
-    `move`, that drives as well. On a slope the cart keeps its speed along the ground, less the loss by climbing.
-    Ground that is too steep, under it or just in front, refuses the way up, and lets it roll down along its own
-    heading.
+    `move`, that drives as well.
+
+    On a slope the cart keeps its speed along the ground, less the loss by climbing. Ground that is too steep, under
+    it or just in front, refuses the way up, and lets it roll down along its own heading.
 
     >>> from wendonic.kernels.body.body import BODY_AT_REST
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT

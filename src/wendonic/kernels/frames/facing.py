@@ -14,8 +14,10 @@ def steer_facing(
     tuning: FrameTuning, gait: GaitTuning, course: Row, state: FrameState, body: Body, request: Request, dt: float
 ) -> tuple[FrameState, Body, WantedMotion]:
     """Return the frame's state, the body and its wanted motion after `dt` seconds along its own heading, which turns
-    at the same time. For a body that faces its travel, a sideways request turns it: if the direction followed the
-    facing while the facing follows the direction, it would never settle.
+    at the same time.
+
+    For a body that faces its travel, a sideways request turns it: if the direction followed the facing while the
+    facing follows the direction, it would never settle.
 
     >>> import math
     >>> from wendonic.kernels.body.body import BODY_AT_REST

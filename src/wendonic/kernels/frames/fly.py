@@ -58,9 +58,11 @@ def steer_fly(
     dt: float,
 ) -> tuple[FrameState, Body, WantedMotion]:
     """Return the frame's state, the body and its wanted motion after `dt` seconds of flying: as `camera`, and up and
-    down by `rise`. Unless it stays level, forward points where the view does, including its pitch. With h the request
-    and r the rise, 0..1 each, both are divided by hypot(h, r) if that is above 1, so that climbing forward is not
-    faster, as uncapped diagonals are. If forward climbs as well, both together are no faster than the faster of them.
+    down by `rise`.
+
+    Unless it stays level, forward points where the view does, including its pitch. With h the request and r the rise,
+    0..1 each, both are divided by hypot(h, r) if that is above 1, so that climbing forward is not faster, as uncapped
+    diagonals are. If forward climbs as well, both together are no faster than the faster of them.
 
     >>> from wendonic.kernels.body.body import BODY_AT_REST
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT

@@ -51,11 +51,13 @@ class Goals(NamedTuple):
 
 def stoppable_speed(gait: GaitTuning, distance_m: float, speed: float, dt: float) -> float:
     """Return the speed to request at a distance from the goal and a present speed towards it, so that the body can
-    still stop there. With a brake it is the speed v from which the body stops in time at the end of the tick: v² = 2
-    brake (distance - v dt), which is sqrt(2 brake distance) for short ticks; if the body is faster already, the
-    distance of the tick is taken from its present speed. A body that rolls out with a half-life or against a drag,
-    decaying with exp(-k t), still covers v / k: the request is the speed with which it has v = k distance at the end
-    of the tick, and nothing from there on.
+    still stop there.
+
+    With a brake it is the speed v from which the body stops in time at the end of the tick: v² = 2 brake (distance -
+    v dt), which is sqrt(2 brake distance) for short ticks; if the body is faster already, the distance of the tick is
+    taken from its present speed. A body that rolls out with a half-life or against a drag, decaying with exp(-k t),
+    still covers v / k: the request is the speed with which it has v = k distance at the end of the tick, and nothing
+    from there on.
 
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT
     >>> braked = PLAIN_GAIT._replace(brake_m_s2=8.0)
@@ -147,8 +149,10 @@ def goals_after(
     reach_m: float,
 ) -> Goals:
     """Return the goals of this tick: a new one if one was set, the next one if the body has arrived, none while a key
-    or a stick steers. The body has arrived if it begins the tick within `arrival_m`; if another goal follows, within
-    the distance of a tick (`reach_m`) is enough.
+    or a stick steers.
+
+    The body has arrived if it begins the tick within `arrival_m`; if another goal follows, within the distance of a
+    tick (`reach_m`) is enough.
 
     >>> given, nothing = GoalInput(1.0, 3.0, 0.0), GoalInput(0.0, 0.0, 0.0)
     >>> goals_after(NO_GOTO, NO_GOAL, (), 0.0, given, False, 0.0, 0.0, 0.1).goal

@@ -21,8 +21,10 @@ def steer_goto(
     tuning: FrameTuning, gait: GaitTuning, course: Row, state: FrameState, body: Body, request: Request, dt: float
 ) -> tuple[FrameState, Body, WantedMotion]:
     """Return the frame's state, the body and its wanted motion after `dt` seconds of walking to the goal; without
-    one, as in `map` or `camera`. The speed is that of `approach_speed`, and full if another goal follows, both scaled
-    by presses. The body never walks past the last goal: it ends on it, at rest.
+    one, as in `map` or `camera`.
+
+    The speed is that of `approach_speed`, and full if another goal follows, both scaled by presses. The body never
+    walks past the last goal: it ends on it, at rest.
 
     >>> from wendonic.kernels.body.body import BODY_AT_REST
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT
@@ -66,8 +68,9 @@ def steer_goto(
 
 def motion_towards(wanted: WantedMotion, within_m: float, to_x: float, to_y: float, full_m: float) -> WantedMotion:
     """Return the motion that a tick reports to a game that moves the body by itself: not past the goal, and as near
-    to it (`within_m`) as the tick brings the helm's own body. At the tick's start the goal was (to_x, to_y) away;
-    `full_m` is what full speed covers in the tick.
+    to it (`within_m`) as the tick brings the helm's own body.
+
+    At the tick's start the goal was (to_x, to_y) away; `full_m` is what full speed covers in the tick.
 
     >>> from wendonic.kernels.request import NO_MOTION, level_motion
     >>> motion_towards(level_motion(0.0, 1.0), 0.25, 0.0, 0.25, 0.5).move_y

@@ -119,9 +119,10 @@ GRID_AT_REST = GridState(
 
 
 def held_directions(tuning: GridTuning, was: GridHeld, right: float, forward: float) -> Vec2:
-    """Return the held directions: -1, 0 or 1 per axis. The larger axis wins. Two equal axes mean two keys, and both
-    are held; with `diagonals` both are held within 22.5 degrees of a diagonal. A direction that is held already stays
-    up to `margin` beyond its border.
+    """Return the held directions: -1, 0 or 1 per axis.
+
+    The larger axis wins. Two equal axes mean two keys, and both are held; with `diagonals` both are held within 22.5
+    degrees of a diagonal. A direction that is held already stays up to `margin` beyond its border.
 
     >>> none = GRID_AT_REST.held
     >>> held_directions(NO_GRID, none, 0.77, -0.64), held_directions(NO_GRID, none, 0.7, 0.7)

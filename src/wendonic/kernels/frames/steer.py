@@ -65,8 +65,9 @@ def turns_itself(frame: int) -> bool:
 
 
 def away_from(tuning: FrameTuning, wall: Vec3, forward_yaw: float, pitch: float, face: float) -> Vec2:
-    """Return a wall's normal in the right and forward of a steer frame's channel `move`. Forward is at `forward_yaw`
-    (rad) and `pitch` (rad), or where the body faces (`face`, rad).
+    """Return a wall's normal in the right and forward of a steer frame's channel `move`.
+
+    Forward is at `forward_yaw` (rad) and `pitch` (rad), or where the body faces (`face`, rad).
 
     >>> from wendonic.kernels.frames.frame import PLAIN_FRAME
     >>> away_from(PLAIN_FRAME._replace(frame=FRAME_DRIVE), Vec3(0.0, -1.0, 0.0), 0.0, 0.0, math.pi)

@@ -19,9 +19,10 @@ MOST_CM_S = 1e6
 
 
 class DisplacementTuning(NamedTuple):
-    """The numbers of a displacement besides its two angles per count. `smooths` is 1 if it is handed out with a
-    half-life. `follows_hand` is 1 if the gain depends on the hand's speed: linear from `slow_gain` at `slow_cm_s` to
-    `fast_gain` at `fast_cm_s`, and constant outside.
+    """The numbers of a displacement besides its two angles per count.
+
+    `smooths` is 1 if it is handed out with a half-life. `follows_hand` is 1 if the gain depends on the hand's speed:
+    linear from `slow_gain` at `slow_cm_s` to `fast_gain` at `fast_cm_s`, and constant outside.
     """
 
     smooths: int

@@ -128,11 +128,13 @@ def bias_drawn(bias: Vec3, known: float, average: Vec3, still_s: float, dt: floa
 
 
 def bias_found(state: BiasState, rates: Vec3, felt: Vec3, still: float, dt: float) -> BiasState:
-    """Return the state with an updated bias, if the pad has lain still long enough. It lies still while the
-    low-passed distance of the rates from their mean is below `still`, that of the accelerations is below
-    STILL_FELT_M_S2, and the mean stays constant and is small enough to be a bias. After STILL_FOR_S the first bias is
-    the average over that time. A known one follows the mean no faster than DRIFT_RAD_S2, since a slow, even turn
-    looks like a pad on a table, until no hand could turn so evenly (LONG_STILL_S).
+    """Return the state with an updated bias, if the pad has lain still long enough.
+
+    It lies still while the low-passed distance of the rates from their mean is below `still`, that of the
+    accelerations is below STILL_FELT_M_S2, and the mean stays constant and is small enough to be a bias. After
+    STILL_FOR_S the first bias is the average over that time. A known one follows the mean no faster than
+    DRIFT_RAD_S2, since a slow, even turn looks like a pad on a table, until no hand could turn so evenly
+    (LONG_STILL_S).
 
     >>> state, lies = BIAS_UNKNOWN, Vec3(0.0, 9.8, 0.0)
     >>> for _ in range(300):
@@ -166,9 +168,10 @@ def bias_found(state: BiasState, rates: Vec3, felt: Vec3, still: float, dt: floa
 
 
 def up_of(rates: Vec3, up: Vec3, felt: Vec3, dt: float) -> Vec3:
-    """Return the world's up as a unit vector in the pad's axes, after turning at `rates` (rad/s) for `dt`. The turn
-    itself is exact (Rodrigues' formula); the accelerometer, while it measures little but gravity, corrects it with a
-    half-life of LEVEL_HALF_LIFE_S. Before the first reading, up is the pad's own up.
+    """Return the world's up as a unit vector in the pad's axes, after turning at `rates` (rad/s) for `dt`.
+
+    The turn itself is exact (Rodrigues' formula); the accelerometer, while it measures little but gravity, corrects
+    it with a half-life of LEVEL_HALF_LIFE_S. Before the first reading, up is the pad's own up.
 
     >>> up_of(ZERO3, ZERO3, Vec3(9.80665, 0.0, 0.0), 0.01)
     Vec3(x=1.0, y=0.0, z=0.0)
@@ -214,8 +217,9 @@ def up_of(rates: Vec3, up: Vec3, felt: Vec3, dt: float) -> Vec3:
 
 
 def steady_gain(rate: float, steady_below: float) -> float:
-    """Return the gain for a rate (0 or more, rad/s): u (2 - u) with u = rate / steady_below, 1 from there on. The
-    turn fades out with the square of the rate, and meets the plain one without a kink.
+    """Return the gain for a rate (0 or more, rad/s): u (2 - u) with u = rate / steady_below, 1 from there on.
+
+    The turn fades out with the square of the rate, and meets the plain one without a kink.
 
     >>> steady_gain(1.0, 2.0), steady_gain(3.0, 2.0)
     (0.75, 1.0)

@@ -33,10 +33,11 @@ LOOK_KEYS = 3
 
 
 class LookSourceTuning(NamedTuple):
-    """The numbers of one source of `look`; those of the other kinds are at their neutral value. `yaw` and `pitch`
-    convert its numbers into angles: rad per count or window width for a displacement, rad/s at full tilt for a stick
-    and for a held key, rad per rad for a rate. A turn slower than `least` (rad/s) counts, but not as use of the
-    device: a pad trembles in the calmest hand. `opposites` is the rule for keys.
+    """The numbers of one source of `look`; those of the other kinds are at their neutral value.
+
+    `yaw` and `pitch` convert its numbers into angles: rad per count or window width for a displacement, rad/s at full
+    tilt for a stick and for a held key, rad per rad for a rate. A turn slower than `least` (rad/s) counts, but not as
+    use of the device: a pad trembles in the calmest hand. `opposites` is the rule for keys.
     """
 
     kind: int
@@ -72,8 +73,9 @@ class LookTuning(NamedTuple):
 
 
 class LookOutput(NamedTuple):
-    """How far the view turned in a tick, and where it looks afterwards (rad). `source` is the number of the source
-    that turned it furthest, -1 if none counts as used.
+    """How far the view turned in a tick, and where it looks afterwards (rad).
+
+    `source` is the number of the source that turned it furthest, -1 if none counts as used.
     """
 
     source: float
@@ -159,9 +161,10 @@ def look_turn(
 
 
 def limited_pitch(pitch: float, turn: float, low: float, high: float) -> float:
-    """Return the pitch (rad) after `turn`, within its limits. A pitch that is outside already, because the game set
-    it, may turn towards the limits but no further out. A pitch counted from 0 to 360 degrees has the limits of the
-    same direction.
+    """Return the pitch (rad) after `turn`, within its limits.
+
+    A pitch that is outside already, because the game set it, may turn towards the limits but no further out. A pitch
+    counted from 0 to 360 degrees has the limits of the same direction.
 
     >>> limited_pitch(1.25, 0.5, -1.5, 1.5), limited_pitch(1.5, -0.25, -1.5, 1.5), limited_pitch(2.0, 0.1, -1.5, 1.5)
     (1.5, 1.25, 2.0)
@@ -203,8 +206,10 @@ def look_output(
     presses: tuple[PressState, ...],
     dt: float,
 ) -> tuple[tuple[LookSourceState, ...], LookOutput]:
-    """Return the sources' new states, and the view after `dt` seconds with its turn by all sources together. The
-    pitch stays within its limits; the yaw is wrapped to -pi..pi, so that it is as precise after a day as at first.
+    """Return the sources' new states, and the view after `dt` seconds with its turn by all sources together.
+
+    The pitch stays within its limits; the yaw is wrapped to -pi..pi, so that it is as precise after a day as at
+    first.
 
     >>> tuning = NO_LOOK._replace(sources=(PLAIN_LOOK_SOURCE._replace(yaw=0.001, pitch=0.001),))
     >>> look_output(tuning, (), (LOOK_SOURCE_AT_REST,), 0.25, 0.0, ((250.0, 0.0),), (), 0.01)[1].view_yaw

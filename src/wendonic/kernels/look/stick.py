@@ -132,9 +132,10 @@ def key_rates(
 def snap_turn(
     tuning: StickLookTuning, tables: Row, state: StickLookState, right: float, up: float
 ) -> tuple[StickLookState, float]:
-    """Return the new state and the snap turn of a stick: 1 to the right, -1 to the left, 0 for none. It turns once
-    the sideways tilt, after gate and centre only, reaches `snap_at`, and again only after it has been back at
-    `rearm_at` or on the other side.
+    """Return the new state and the snap turn of a stick: 1 to the right, -1 to the left, 0 for none.
+
+    It turns once the sideways tilt, after gate and centre only, reaches `snap_at`, and again only after it has been
+    back at `rearm_at` or on the other side.
 
     >>> snap = STICK_LOOK._replace(snaps=1, snap_at=0.75, rearm_at=0.25)
     >>> state, first = snap_turn(snap, (), STICK_LOOK_AT_REST, -0.8, 0.0)

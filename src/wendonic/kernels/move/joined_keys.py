@@ -21,9 +21,10 @@ def first_to_count(one: float, other: float, rule: int) -> float:
 
 
 def without_losers(sources: tuple[SourceTuning, ...], between: int, raw: tuple[Row, ...]) -> tuple[Row, ...]:
-    """Return the raw numbers of a channel's sources without the keys that lose against keys of another entry. Within
-    an entry its own rule for opposites counts, among entries the rule `between`: of two opposite sides, the later or
-    the earlier one wins, or neither does.
+    """Return the raw numbers of a channel's sources without the keys that lose against keys of another entry.
+
+    Within an entry its own rule for opposites counts, among entries the rule `between`: of two opposite sides, the
+    later or the earlier one wins, or neither does.
 
     >>> from wendonic.kernels.source.source import PLAIN_SOURCE
     >>> keys = PLAIN_SOURCE._replace(kind=SOURCE_KEYS)

@@ -13,8 +13,10 @@ EVEN = 1.0 + 1e-9
 
 
 def strongest(first: SourceOutput, second: SourceOutput) -> SourceOutput:
-    """Return the source that requests more, or the first one if they are equal up to rounding. While neither requests
-    anything, the one with the longer raw value is returned, so that a stick in its dead zone can still be seen.
+    """Return the source that requests more, or the first one if they are equal up to rounding.
+
+    While neither requests anything, the one with the longer raw value is returned, so that a stick in its dead zone
+    can still be seen.
 
     >>> from wendonic.kernels.source.source import NO_OUTPUT
     >>> keys = NO_OUTPUT._replace(source=0.0, length=1.0, x=1.0)
@@ -33,8 +35,9 @@ def strongest(first: SourceOutput, second: SourceOutput) -> SourceOutput:
 
 
 def summed(first: SourceOutput, second: SourceOutput) -> SourceOutput:
-    """Return the sum of both values, shaped and raw, with the number of the stronger one. The sum may be longer than
-    1: the diagonal rule that follows limits it.
+    """Return the sum of both values, shaped and raw, with the number of the stronger one.
+
+    The sum may be longer than 1: the diagonal rule that follows limits it.
 
     >>> from wendonic.kernels.source.source import NO_OUTPUT
     >>> forward = NO_OUTPUT._replace(length=0.75, y=0.75)
@@ -63,6 +66,7 @@ def latest(
     first: SourceOutput, second: SourceOutput, first_was: float, second_was: float, last_source: float
 ) -> SourceOutput:
     """Return the source that began to move last, for as long as it moves; then the strongest of the others.
+
     `first_was` and `second_was` are their lengths a tick ago, `last_source` is the number of the source that steered
     a tick ago. If both begin in the same tick, the longer one counts.
 

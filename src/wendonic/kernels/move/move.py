@@ -150,8 +150,10 @@ def move_output(
     presses: tuple[PressState, ...],
     dt: float,
 ) -> tuple[MoveState, MoveOutput]:
-    """Return the channel's new state and the output after `dt` seconds. If a step has no closed form for a key's ramp
-    (`cuts_ramps`), a tick with a ramp has to come in parts of at most RAMP_PART_S.
+    """Return the channel's new state and the output after `dt` seconds.
+
+    If a step has no closed form for a key's ramp (`cuts_ramps`), a tick with a ramp has to come in parts of at most
+    RAMP_PART_S.
 
     >>> from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_AT_REST
     >>> stick = NO_MOVE._replace(sources=(PLAIN_SOURCE,), notches=4, notch_pull=1.0)

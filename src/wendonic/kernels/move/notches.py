@@ -13,9 +13,10 @@ STRAIGHT = 1e-12
 
 
 def nearest_notch(heading: float, notches: int) -> float:
-    """Return the nearest of `notches` compass points to a heading (rad), counted clockwise from forward, 0. On a
-    border between two points, mirrored headings get mirrored points: the one further to the side, of two that are
-    equally far to the side the one further forward, and straight behind the one on the right.
+    """Return the nearest of `notches` compass points to a heading (rad), counted clockwise from forward, 0.
+
+    On a border between two points, mirrored headings get mirrored points: the one further to the side, of two that
+    are equally far to the side the one further forward, and straight behind the one on the right.
 
     >>> [nearest_notch(math.radians(deg), 4) for deg in (44.0, 45.0, -45.0, 135.0, -135.0)]
     [0.0, 1.0, 3.0, 1.0, 3.0]
@@ -44,7 +45,9 @@ def nearest_notch(heading: float, notches: int) -> float:
 
 def notch_of(x: float, y: float, notches: int, margin: float, was: float) -> float:
     """Return the one of `notches` compass points that (x, y) is pulled to; `was` is the previous one, -1 for none, as
-    at rest. A point is left only `margin` (rad) beyond its border, so that a hand on the border does not flicker.
+    at rest.
+
+    A point is left only `margin` (rad) beyond its border, so that a hand on the border does not flicker.
 
     >>> headings = [math.radians(deg) for deg in (22.0, 23.0, 28.0, 29.0, 23.0, 16.0)]
     >>> notch, seen = -1.0, []

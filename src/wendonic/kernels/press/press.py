@@ -48,12 +48,13 @@ class PressInput(NamedTuple):
 
 
 class PressState(NamedTuple):
-    """The results of a press in this tick and what it carries to the next; flags are 0 or 1, times in seconds. `down`
-    and `down_s`: whether its controls are down, and for how long (a repeating press subtracts an interval each time);
-    `first_s`: time since the first of two taps, -1 for none; `on`: the state by its style; `wanted_s`: time since a
-    request that waits, -1 for none; `air_s`: time since the ground was left; `air_count`: how often it began in the
-    air since then; `begun_s`: time since the tick in which it last began; `held_s`: for how long it has been held, or
-    was when it ended; `began_count`: how often it began in this tick.
+    """The results of a press in this tick and what it carries to the next; flags are 0 or 1, times in seconds.
+
+    `down` and `down_s`: whether its controls are down, and for how long (a repeating press subtracts an interval each
+    time); `first_s`: time since the first of two taps, -1 for none; `on`: the state by its style; `wanted_s`: time
+    since a request that waits, -1 for none; `air_s`: time since the ground was left; `air_count`: how often it began
+    in the air since then; `begun_s`: time since the tick in which it last began; `held_s`: for how long it has been
+    held, or was when it ended; `began_count`: how often it began in this tick.
     """
 
     down: float
@@ -204,8 +205,10 @@ def press_output(tuning: PressTuning, state: PressState, raw: PressInput, ground
     A press that waits begins only on the ground: at once, or on landing within `buffer_s` of being pressed, and up to
     `grace_s` after leaving the ground, unless the press itself caused that by beginning at most `grace_s` before. A
     press that never began never ends. With `airs` it also begins at once in the air, up to `air_jumps` times until
-    the next landing. Changes count from the beginning of the tick in which they arrive, like all input. A request
-    that still waits is forgotten when the control is lost.
+    the next landing.
+
+    Changes count from the beginning of the tick in which they arrive, like all input. A request that still waits is
+    forgotten when the control is lost.
 
     >>> hold = SILENT_PRESS._replace(style=STYLE_HOLD)
     >>> tapped = press_output(hold, PRESS_AT_REST, PressInput(0.0, 2.0, 0.0), 1.0, 0.016)

@@ -110,9 +110,10 @@ def dead_zone_output(tuning: DeadZoneTuning, was: Vec2, x: float, y: float) -> T
 
     `ZONE_NONE` changes nothing. `ZONE_ROUND` works on the length, see `round_dead_zone`; `ZONE_AXES` on each axis
     separately. `ZONE_WEDGE` bends the direction, see `wedged` with `inner` as its share, and leaves no dead zone at
-    rest; `ZONE_ROUND_WEDGE` does both. `ZONE_CUT` passes the raw length above the edge, where it jumps. The edge is
-    `inner` (JUST_OUT or more), or the release for a stick that is out already (`was`, its request a tick ago, is not
-    zero): then a round zone holds it just out, and a cut passes it; each axis works separately.
+    rest; `ZONE_ROUND_WEDGE` does both. `ZONE_CUT` passes the raw length above the edge, where it jumps.
+
+    The edge is `inner` (JUST_OUT or more), or the release for a stick that is out already (`was`, its request a tick
+    ago, is not zero): then a round zone holds it just out, and a cut passes it; each axis works separately.
 
     >>> from wendonic.kernels.vector import ZERO2
     >>> cut, out = DeadZoneTuning(ZONE_CUT, 1, 0.2, 1.0, 0.1), Vec2(0.15, 0.0)

@@ -32,10 +32,11 @@ def rim_length(x: float, y: float, tables: Row, rim: int) -> float:
 
 
 def gated(x: float, y: float, gate: int, tables: Row, rim: int) -> Vec2:
-    """Return a stick's position with its rim mapped to a circle of radius 1; the direction is kept. `GATE_CIRCLE`
-    changes nothing. `GATE_SQUARE`, for a stick whose rim is a square: the length is multiplied by max(|x|, |y|) /
-    hypot(x, y), which maps a corner at (1, 1) to length 1 and leaves the middle of a side as it is. `GATE_MEASURED`
-    divides by the rim's own length in that direction, see `rim_length`.
+    """Return a stick's position with its rim mapped to a circle of radius 1; the direction is kept.
+
+    `GATE_CIRCLE` changes nothing. `GATE_SQUARE`, for a stick whose rim is a square: the length is multiplied by
+    max(|x|, |y|) / hypot(x, y), which maps a corner at (1, 1) to length 1 and leaves the middle of a side as it is.
+    `GATE_MEASURED` divides by the rim's own length in that direction, see `rim_length`.
 
     >>> gated(1.0, 0.0, GATE_SQUARE, (), 0)
     Vec2(x=1.0, y=0.0)

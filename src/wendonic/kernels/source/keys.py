@@ -52,10 +52,11 @@ KEYS_AT_REST = KeysState(0.0, 0.0)
 def keys_output(
     tuning: KeysTuning, state: KeysState, raw: Row, half_life_s: float, capped: int, dt: float
 ) -> tuple[KeysState, KeysOutput]:
-    """Return the values that the ramps reach in `dt` seconds, and the request of the keys. `raw` has right, left,
-    forward and back, see `opposed`. If smoothing with `half_life_s` (0: none) follows, the request during a ramp is
-    the constant that smoothing turns into the same result, see `ramp_felt`; `capped` is 1 if the cap comes in
-    between.
+    """Return the values that the ramps reach in `dt` seconds, and the request of the keys.
+
+    `raw` has right, left, forward and back, see `opposed`. If smoothing with `half_life_s` (0: none) follows, the
+    request during a ramp is the constant that smoothing turns into the same result, see `ramp_felt`; `capped` is 1 if
+    the cap comes in between.
 
     >>> keys = NO_KEYS._replace(ramps=1, rise_s=0.06, fall_s=0.04)
     >>> keys_output(keys, KEYS_AT_REST, (1.0, 0.0, 0.0, 0.0), 0.0, 0, 0.03)[1].x

@@ -50,9 +50,10 @@ def ramp_begin(value: float, target: float, rise_s: float, fall_s: float) -> flo
 
 def ramp_run(value: float, target: float, end: float, rise_s: float, fall_s: float, dt: float) -> float:
     """Return the duration (s) of a linear run from the beginning of `ramp` (see `ramp_begin`) to its `end` that has
-    the same mean over the tick and stays at the end afterwards. It is the ramp's own time, unless it changes sides:
-    then it falls and rises at two rates, and with m its mean the run takes 2 (m - end) dt / (begin - end), which may
-    be longer than the tick.
+    the same mean over the tick and stays at the end afterwards.
+
+    It is the ramp's own time, unless it changes sides: then it falls and rises at two rates, and with m its mean the
+    run takes 2 (m - end) dt / (begin - end), which may be longer than the tick.
 
     >>> ramp_run(0.0, 1.0, 1.0, rise_s=0.06, fall_s=0.04, dt=0.1), ramp_run(0.5, 0.0, 0.0, 0.06, 0.04, 0.1)
     (0.06, 0.02)
@@ -95,6 +96,7 @@ def following(smooth: float, begin: float, end: float, duration_s: float, half_l
 
 def ramp_felt(value: float, target: float, rise_s: float, fall_s: float, dt: float, half_life_s: float) -> float:
     """Return the constant input with which smoothing ends a tick of `dt` seconds at the same value as with the ramp.
+
     It is the mean of the ramp, see `ramp`, with the weights of smoothing, in which later values count more. So a
     smoothed ramp is the same curve at every tick rate. Values lie in -1..1, times are in seconds. A tick far shorter
     than the half-life gives the ramp's end.
@@ -131,6 +133,7 @@ def corner_felt(
     x: float, y: float, target_x: float, target_y: float, rise_s: float, fall_s: float, dt: float, half_life_s: float
 ) -> Vec2:
     """Return the same as `ramp_felt` for two axes, at least one with a ramp, whose length is capped at 1 throughout.
+
     Under the cap a linear ramp becomes a curve, so the tick is cut into CORNER_PARTS.
 
     >>> x, y = corner_felt(0.9, 0.9, 1.0, 1.0, rise_s=0.06, fall_s=0.04, dt=0.033, half_life_s=0.02)

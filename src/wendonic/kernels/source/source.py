@@ -100,8 +100,9 @@ def source_output(
     capped: int,
     dt: float,
 ) -> tuple[SourceState, SourceOutput]:
-    """Return a source's new state and its request after `dt` seconds, steps 1 to 5 of shaping. `raw` has RAW_NUMBERS;
-    `half_life_s` and `capped` describe the steps that follow, see `keys_output`.
+    """Return a source's new state and its request after `dt` seconds, steps 1 to 5 of shaping.
+
+    `raw` has RAW_NUMBERS; `half_life_s` and `capped` describe the steps that follow, see `keys_output`.
 
     >>> source_output(PLAIN_SOURCE, (), SOURCE_AT_REST, (0.6, 0.8), 1.0, 0.0, 0, 0.1)[1][:6]
     (1.0, 1.0, 0.6, 0.8, 0.6, 0.8)

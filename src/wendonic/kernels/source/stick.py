@@ -16,6 +16,7 @@ Y_ALONE = 2
 
 class StickTuning(NamedTuple):
     """Gate and rest point (raw, x right and y forward; `centred` is 0 if that is the middle), dead zone, curve.
+
     `axes` says which of its axes count, `rim` is the index of a measured rim in the tables. If `within` is 1, both
     axes together request no more than the ceiling of the curve.
     """
@@ -66,8 +67,9 @@ def centred(tuning: StickTuning, tables: Row, x: float, y: float) -> Vec2:
 
 
 def stick_output(tuning: StickTuning, tables: Row, was: Vec2, x: float, y: float) -> StickOutput:
-    """Return the request of a stick at (x, y), raw, right and forward. `was` is its request a tick ago: if that is
-    not zero, the stick stays out until it is back at its release.
+    """Return the request of a stick at (x, y), raw, right and forward.
+
+    `was` is its request a tick ago: if that is not zero, the stick stays out until it is back at its release.
 
     >>> from wendonic.kernels.source.dead_zone import ZONE_ROUND
     >>> from wendonic.kernels.vector import ZERO2
@@ -124,8 +126,9 @@ def axes_output(tuning: StickTuning, tables: Row, was: Vec2, x: float, y: float)
 
 
 def together(tuning: StickTuning, x: float, y: float) -> StickOutput:
-    """Return the request of two axes with a separate curve each: under a cap, no more than its ceiling. Formula: both
-    times ceiling / hypot(x, y) if that is below 1.
+    """Return the request of two axes with a separate curve each: under a cap, no more than its ceiling.
+
+    Formula: both times ceiling / hypot(x, y) if that is below 1.
 
     >>> half = PLAIN_STICK._replace(curve=LINEAR._replace(ends=1, ceiling=0.5))
     >>> together(half, 0.3, 0.4), together(half, 0.6, 0.8).length

@@ -103,9 +103,10 @@ def hand_velocity(hand: HandState, moved: Vec3, counts: float, half_life_s: floa
 
 
 def swings_after(state: Swings, amount: float, dt: float) -> Swings:
-    """Return the state of the swings after `dt` seconds in which the hands request `amount`. A swing ends when the
-    amount falls below 0.35 of its maximum, and the next one begins when it rises again by a tenth of that. An amount
-    below 0.3 of the maximum counts as slow.
+    """Return the state of the swings after `dt` seconds in which the hands request `amount`.
+
+    A swing ends when the amount falls below 0.35 of its maximum, and the next one begins when it rises again by a
+    tenth of that. An amount below 0.3 of the maximum counts as slow.
 
     >>> once = swings_after(NO_SWINGS, 0.8, 0.1)
     >>> swings_after(swings_after(once, 0.1, 0.1), 0.5, 0.1)

@@ -1,5 +1,6 @@
-"""The common part of the `bind` entries of all channels. The key that names its controls identifies an entry: `keys`,
-`stick`, `mouse`, and so on.
+"""The common part of the `bind` entries of all channels.
+
+The key that names its controls identifies an entry: `keys`, `stick`, `mouse`, and so on.
 """
 
 from collections.abc import Callable, Mapping

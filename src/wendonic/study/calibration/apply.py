@@ -40,8 +40,9 @@ class CalibratedProfile(NamedTuple):
 
 def calibrated_profile(profile: Profile, found: Calibration) -> CalibratedProfile:
     """Return a profile with the calibration in every entry that is bound to the devices, and the changes; what the
-    calibration did not find stays as it was. In an entry with a `seat`, `pad` is that player's pad. Raises
-    `WendonicError` if the profile binds none of the devices.
+    calibration did not find stays as it was. In an entry with a `seat`, `pad` is that player's pad.
+
+    Raises `WendonicError` if the profile binds none of the devices.
 
     >>> from wendonic.demo import demo_profile, demo_recording
     >>> from wendonic.study import calibrate

@@ -31,9 +31,10 @@ MOST_UNLIKE = 1.2
 
 
 def calibrate(recording: Recording, share: float = SHARE, swipe_cm: float | None = None) -> Calibration:
-    """Return the calibration of the sticks, the mouse and the gyros in a recording. The dead zone covers a `share`
-    (0..1) of the samples at rest; `swipe_cm` is the length of each mouse swipe. Raises `WendonicError` for an
-    impossible share or length, and for a recording without any of these devices.
+    """Return the calibration of the sticks, the mouse and the gyros in a recording.
+
+    The dead zone covers a `share` (0..1) of the samples at rest; `swipe_cm` is the length of each mouse swipe. Raises
+    `WendonicError` for an impossible share or length, and for a recording without any of these devices.
 
     >>> from wendonic.demo import demo_recording
     >>> left, *_ = calibrate(demo_recording("beekeeper_pad")).sticks

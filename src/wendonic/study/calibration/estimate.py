@@ -114,10 +114,12 @@ def spread_memory(values: "NDArray[np.float64]") -> float:
 
 
 def mean_estimate(values: "NDArray[np.float64]", step: float = 0.0) -> Estimate:
-    """Return the mean of samples, with Student's interval for their effective sample size. If the quantisation step
-    is coarse against the noise s, a mean is off by up to step / pi exp(-2 pi² s² / step²), which is added (Widrow and
-    Kollár, Quantization Noise, 2008); if the noise hardly ever leaves a step, only the step is known, and the
-    interval covers 95 % of it. How often each step occurred would say more, but only for noise of a known shape.
+    """Return the mean of samples, with Student's interval for their effective sample size.
+
+    If the quantisation step is coarse against the noise s, a mean is off by up to step / pi exp(-2 pi² s² / step²),
+    which is added (Widrow and Kollár, Quantization Noise, 2008); if the noise hardly ever leaves a step, only the
+    step is known, and the interval covers 95 % of it. How often each step occurred would say more, but only for noise
+    of a known shape.
 
     >>> import numpy as np
     >>> mean_estimate(np.array([1.0, 2.0, 3.0])).value
@@ -172,10 +174,12 @@ def tail_estimate(
     values: "NDArray[np.float64]", share: float, memory: float = 1.0, step: float = 0.0
 ) -> Estimate | None:
     """Return a high quantile, at a share (0..1), of samples; None if their effective sample size is below
-    LEAST_WORTH. A generalized Pareto distribution is fitted to the largest samples, a share TAIL of all, by
-    probability-weighted moments (Hosking and Wallis, Technometrics, 1987). The interval comes from a block bootstrap
-    with blocks as long as the correlation time (Kunsch, 1989). It is widened, more above than below and more for
-    heavier tails, since resamples contain no extremes that were not observed.
+    LEAST_WORTH.
+
+    A generalized Pareto distribution is fitted to the largest samples, a share TAIL of all, by probability-weighted
+    moments (Hosking and Wallis, Technometrics, 1987). The interval comes from a block bootstrap with blocks as long
+    as the correlation time (Kunsch, 1989). It is widened, more above than below and more for heavier tails, since
+    resamples contain no extremes that were not observed.
     """
     import numpy as np
 

@@ -13,8 +13,10 @@ LEAST_HZ = 20.0
 
 def held_samples(recording: Recording, control: str, most_hz: float) -> "tuple[NDArray[np.float64], float]":
     """Return a control's readings, a row (t, numbers …) each, and its polling rate (LEAST_HZ to `most_hz`), so that
-    each row is one reading. A reported value holds until the next report. The polling rate is estimated from the
-    shorter gaps between events. Nothing holds after a loss, or after the last report.
+    each row is one reading.
+
+    A reported value holds until the next report. The polling rate is estimated from the shorter gaps between events.
+    Nothing holds after a loss, or after the last report.
 
     >>> from wendonic import Event
     >>> twice = Recording([Event(0.0, "pad.left_stick", (0.5, 0.0)), Event(0.02, "pad.left_stick", (0.25, 0.0))])

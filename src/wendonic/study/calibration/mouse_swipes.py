@@ -18,9 +18,10 @@ LEAST_COUNTS = 200
 
 
 def swipe_lengths(recording: Recording) -> tuple[float, ...]:
-    """Return the straight-line length (counts) of each swipe; anything shorter than LEAST_COUNTS is not a swipe. A
-    swipe lasts from the middle of the pause before it to the middle of the one after it, so that a slow beginning and
-    end belong to it; a hand that trembles in a pause returns to where it was.
+    """Return the straight-line length (counts) of each swipe; anything shorter than LEAST_COUNTS is not a swipe.
+
+    A swipe lasts from the middle of the pause before it to the middle of the one after it, so that a slow beginning
+    and end belong to it; a hand that trembles in a pause returns to where it was.
 
     >>> from wendonic.devices.standins import MouseStandIn
     >>> mouse = MouseStandIn(counts_per_inch=254.0, seed=1)

@@ -164,9 +164,11 @@ def _correlations(number: "NDArray[np.int64]", memory: float) -> "NDArray[np.flo
 
 
 def _halves(fits: _Fits, correlations: "NDArray[np.float64]") -> "NDArray[np.float64]":
-    """Return half of Student's interval of each fit's last coefficient, for correlated noise. With M = I - X (X'X)^-1
-    X' the residuals have the expected sum of squares s² tr(M R), and tr(M R)² / tr(M R M R) degrees of freedom
-    (Satterthwaite, Biometrics, 1946); the coefficients have the covariance s² (X'X)^-1 X'R X (X'X)^-1.
+    """Return half of Student's interval of each fit's last coefficient, for correlated noise.
+
+    With M = I - X (X'X)^-1 X' the residuals have the expected sum of squares s² tr(M R), and tr(M R)² / tr(M R M R)
+    degrees of freedom (Satterthwaite, Biometrics, 1946); the coefficients have the covariance s² (X'X)^-1 X'R X
+    (X'X)^-1.
     """
     import numpy as np
     from scipy.special import stdtrit

@@ -22,9 +22,10 @@ MEDIAN_LENGTH = 1.1774
 
 
 def held_stretches(samples: StickSamples, free: "NDArray[np.bool_]") -> "tuple[NDArray[np.bool_], int]":
-    """Mark the samples of those stretches of `free` in which the stick was held, and count these stretches. The usual
-    rest point is the median over the free time. A spring may return the stick to a different place each time, but the
-    scatter is about the same each time.
+    """Mark the samples of those stretches of `free` in which the stick was held, and count these stretches.
+
+    The usual rest point is the median over the free time. A spring may return the stick to a different place each
+    time, but the scatter is about the same each time.
 
     >>> import numpy as np
     >>> x = np.repeat([0.0, 0.9, 0.01, 0.9, 0.0, 0.9, 0.02, 0.9, 0.01, 0.9, 0.25, 0.9], 50)

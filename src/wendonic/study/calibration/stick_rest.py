@@ -180,8 +180,9 @@ def _drift(t: "NDArray[np.float64]", axis: "NDArray[np.float64]", number: "NDArr
 
 
 def stick_rest(samples: StickSamples) -> StickRest | None:
-    """Return where a stick rests; None if it rests for less than LEAST_S. Correlated noise counts for fewer samples
-    (see `correlation_time`).
+    """Return where a stick rests; None if it rests for less than LEAST_S.
+
+    Correlated noise counts for fewer samples (see `correlation_time`).
     """
     import numpy as np
 

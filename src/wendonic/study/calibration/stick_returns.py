@@ -67,10 +67,11 @@ def pushes_before(samples: StickSamples, used: "NDArray[np.bool_]") -> "NDArray[
 def stick_returns(
     x: "NDArray[np.float64]", y: "NDArray[np.float64]", number: "NDArray[np.int64]", step: float
 ) -> StickReturns:
-    """Return where a stick came to rest each time, and how far these places scatter. They differ if their variance is
-    larger than the noise around each of them explains (Fisher's F with the effective sample size of correlated
-    noise). The scatter per axis is the square root of the mean variance of both axes; its interval is that of
-    chi-square.
+    """Return where a stick came to rest each time, and how far these places scatter.
+
+    They differ if their variance is larger than the noise around each of them explains (Fisher's F with the effective
+    sample size of correlated noise). The scatter per axis is the square root of the mean variance of both axes; its
+    interval is that of chi-square.
     """
     import numpy as np
     from scipy import stats

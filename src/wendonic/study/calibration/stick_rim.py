@@ -49,8 +49,9 @@ class StickRim(NamedTuple):
 
 
 def rim_samples(samples: StickSamples, x: float, y: float) -> "tuple[NDArray[np.bool_], float]":
-    """Mark the samples at which the stick is moved round its rim, and return how many turns that makes. A stretch
-    counts if the stick is far out and turns by at least three quarters of a turn without coming back in.
+    """Mark the samples at which the stick is moved round its rim, and return how many turns that makes.
+
+    A stretch counts if the stick is far out and turns by at least three quarters of a turn without coming back in.
     """
     import numpy as np
 

@@ -97,8 +97,9 @@ def _tilt_for(case: Case, bind: StickBind, amount: float) -> float:
 
 
 def _unsmoothed(case: Case) -> Profile:
-    """Return the profile without smoothing, which only hides a change for some ticks. Existing smoothing is made too
-    quick to matter rather than removed, so that the tick function stays the same.
+    """Return the profile without smoothing, which only hides a change for some ticks.
+
+    Existing smoothing is made too quick to matter rather than removed, so that the tick function stays the same.
     """
     table = case.moving.mode[case.mode]
     move = table.move

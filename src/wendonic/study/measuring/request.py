@@ -28,7 +28,9 @@ class RequestResponse(NamedTuple):
 
     def reached_s(self, amount: float) -> float | None:
         """Return when an amount is first requested (s after the press), in the limit of short ticks; None if it never
-        is. The delay that a tick adds is proportional to its length: d = 2 d(dt) - d(2 dt), Richardson extrapolation.
+        is.
+
+        The delay that a tick adds is proportional to its length: d = 2 d(dt) - d(2 dt), Richardson extrapolation.
         """
         once, doubled = crossing(self.t, self.amount, amount), crossing(self.doubled_t, self.doubled_amount, amount)
         return None if once is None or doubled is None else max(2.0 * once - doubled, 0.0)

@@ -45,8 +45,10 @@ def hands_bind(bench: Bench) -> HandsBind:
 
 @once_each
 def swing(bench: Bench) -> Swing:
-    """Return the effect of swinging both hands at a usual pace. The stand-in's mean speed is 4 l asin(a / l) f, with
-    arms of length l, an amplitude a and a cadence f; a is chosen so that the speed is `swing_m_s`.
+    """Return the effect of swinging both hands at a usual pace.
+
+    The stand-in's mean speed is 4 l asin(a / l) f, with arms of length l, an amplitude a and a cadence f; a is chosen
+    so that the speed is `swing_m_s`.
     """
     hands_bind(bench)
     bench.need_gait()

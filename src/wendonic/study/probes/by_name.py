@@ -224,8 +224,10 @@ PROBES: dict[str, Callable[[Profile, str], Recording]] = {
 
 
 def probe_of(profile: Profile, name: str, mode: str | None = None, seat: str | None = None) -> Recording:
-    """Return a probe for a mode, the first one by default, with the controls of the player in a seat. Raises
-    `WendonicError` for a probe, a mode or a seat that does not exist, and if the mode lacks what the probe needs.
+    """Return a probe for a mode, the first one by default, with the controls of the player in a seat.
+
+    Raises `WendonicError` for a probe, a mode or a seat that does not exist, and if the mode lacks what the probe
+    needs.
 
     >>> from wendonic.demo import demo_profile
     >>> [event.control for event in probe_of(demo_profile(), "tap")]

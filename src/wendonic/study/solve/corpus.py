@@ -121,18 +121,18 @@ def corpus(
     course: Course | None = None,
 ) -> "pd.DataFrame":
     """Put every recording of a folder, or of a Parquet file of many, under several profiles: one row per recording.
+
     `profiles` are profiles, their TOML, or paths of files, by name; the others are compared with the first one. Each
     recording is sampled once for all profiles with the same bindings. Columns: `recording`, `error` (why it could not
     be read or shaped, otherwise missing), `duration_s`, `ticks`; `NAME.distance_m`, `NAME.end_x_m` and so on of each
     profile (see `Walked`); and `NAME against FIRST.end_apart_m`, `… .parts_s` and so on of each other one (see
     `Difference`). With `quantities`, only these of both.
 
-    With `workers` above 1 the work goes to that many processes of one thread each, which has to be under
-    `if __name__ == "__main__":` in a script; with `cluster` to the workers of a Dask scheduler at that address, which
-    must see the same files. Both need the extra `cluster`. With `out` (a table: .parquet, .csv or .jsonl) rows are
-    kept beside that file as they come, and a run that was cut off continues where it was; the table is written at the
-    end. `progress` is called with the number done and the number in all. `seat` and `course` are
-    as in `wendonic.shape`.
+    With `workers` above 1 the work goes to that many processes of one thread each, which has to be under `if __name__
+    == "__main__":` in a script; with `cluster` to the workers of a Dask scheduler at that address, which must see the
+    same files. Both need the extra `cluster`. With `out` (a table: .parquet, .csv or .jsonl) rows are kept beside
+    that file as they come, and a run that was cut off continues where it was; the table is written at the end.
+    `progress` is called with the number done and the number in all. `seat` and `course` are as in `wendonic.shape`.
 
     Raises `WendonicError` for a quantity, a mode or a seat that does not exist, for no profile, or for no recordings.
 

@@ -37,7 +37,9 @@ class Difference(NamedTuple):
     ends and the largest distance of the bodies (m); the root mean square of the difference of their speeds (m/s), and
     of the angle between their headings (deg) while both move; the largest angle (deg) between the views as the input
     has turned them; how many presses began in one and not in the other; and the first moment (s) at which they had
-    parted: by PART_M, by PART_DEG, or by a press. None if they never part, or never move at the same time.
+    parted: by PART_M, by PART_DEG, or by a press.
+
+    None if they never part, or never move at the same time.
     """
 
     distance_m: float
@@ -103,8 +105,9 @@ def walked(trace: Columns, press_names: tuple[str, ...] = ()) -> Walked:
 
 
 def difference(one: Columns, other: Columns, press_names: tuple[str, ...] = ()) -> Difference:
-    """Return how `other` differs from `one`; if one is longer, only the common part counts. Walks are compared tick
-    by tick, so both need the same tick rate.
+    """Return how `other` differs from `one`; if one is longer, only the common part counts.
+
+    Walks are compared tick by tick, so both need the same tick rate.
 
     >>> import pandas as pd
     >>> still = dict.fromkeys(["pos_y", "pos_z", "vel_y", "vel_z"], [0.0, 0.0])
